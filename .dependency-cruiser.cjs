@@ -1,0 +1,31 @@
+/** The arrows run one way: routes → ui, server → core. */
+const only = (name, from, to) => ({ name, severity: 'error', from: { path: from }, to: { path: to } });
+
+module.exports = {
+  forbidden: [
+    only('core-looks-at-nothing-above', '^src/core/', '^src/(server|ui|routes|workers|cli)/'),
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'core-knows-no-framework',
+      severity: 'error',
+      from: { path: '^src/core/' },
+      to: { path: 'node_modules/(svelte|@sveltejs|kysely|libsql|piscina|carbon-components-svelte|chart\\.js)/' },
+    },
+    only('ui-does-not-import-server', '^src/ui/', '^src/(server|routes|cli)/'),
+    only('server-does-not-import-ui', '^src/server/', '^src/(ui|routes|cli)/'),
+    only('cli-does-not-import-ui', '^src/cli/', '^src/(ui|routes)/'),
+    only('workers-stay-thin', '^src/workers/', '^src/(ui|routes|cli)/'),
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'node', 'svelte', 'default'], extensions: ['.ts', '.js', '.svelte'] },
+  },
+};

@@ -1,0 +1,81 @@
+import { writeFileSync } from 'node:fs';
+import { Command, CommanderError } from 'commander';
+import { databaseFile } from '../server/paths.js';
+import { converseFile, showWalkthroughs } from './converse.js';
+import { evaluateFiles, showEvaluation } from './evaluate.js';
+import { UsageError } from './files.js';
+import { recogniseFile } from './recognise.js';
+import { seedDemo } from './seed.js';
+
+const LOCAL_TIME = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2})?$/;
+
+const program = new Command('reed').exitOverride().showHelpAfterError();
+
+program
+  .command('recognise')
+  .description('a line of JSON for each message')
+  .requiredOption('--bot <file>', 'bot file, JSON or YAML')
+  .requiredOption('--in <file>', 'messages: JSONL, CSV or TSV with a column "text"')
+  .option('--out <file>', 'where to write; standard output if left out')
+  .option('--now <time>', 'local ISO time that relative dates are reckoned from')
+  .action(async (options: { bot: string; in: string; out?: string; now?: string }) => {
+    if (options.now !== undefined && !LOCAL_TIME.test(options.now)) {
+      throw new UsageError(`--now must be a local time such as 2026-03-04T09:30, not "${options.now}".`);
+    }
+    const lines = await recogniseFile(options.bot, options.in, options.now);
+    const text = `${lines.join('\n')}\n`;
+    if (options.out === undefined) process.stdout.write(text);
+    else writeFileSync(options.out, text);
+  });
+
+program
+  .command('evaluate')
+  .description('the measures of a test file')
+  .requiredOption('--bot <file>', 'bot file, JSON or YAML')
+  .requiredOption('--test <file>', 'test lines: JSONL, CSV or TSV')
+  .option('--json', 'measures as JSON')
+  .option('--min-accuracy <share>', 'exit with 1 below this accuracy, 0..1')
+  .action(async (options: { bot: string; test: string; json?: boolean; minAccuracy?: string }) => {
+    const least = options.minAccuracy === undefined ? null : Number(options.minAccuracy);
+    if (least !== null && !(least >= 0 && least <= 1)) {
+      throw new UsageError(`--min-accuracy must be a number between 0 and 1, not "${options.minAccuracy}".`);
+    }
+    const evaluation = await evaluateFiles(options.bot, options.test);
+    console.log(options.json ? JSON.stringify(evaluation, null, 2) : showEvaluation(evaluation));
+    if (least !== null && (evaluation.accuracy ?? 0) < least) {
+      console.error(`The accuracy is ${evaluation.accuracy?.toFixed(3) ?? 'unknown'}, below ${least}.`);
+      process.exitCode = 1;
+    }
+  });
+
+program
+  .command('converse')
+  .description('runs walkthroughs')
+  .requiredOption('--bot <file>', 'bot file, JSON or YAML')
+  .requiredOption('--walkthroughs <file>', 'walkthroughs, JSON')
+  .option('--json', 'results as JSON')
+  .action(async (options: { bot: string; walkthroughs: string; json?: boolean }) => {
+    const results = await converseFile(options.bot, options.walkthroughs);
+    const plain = results.map(({ name, outcome, slots, passed, transcript }) => ({ name, outcome, slots, passed, transcript }));
+    console.log(options.json ? JSON.stringify(plain, null, 2) : showWalkthroughs(results));
+    if (results.some((result) => !result.passed)) process.exitCode = 1;
+  });
+
+program
+  .command('seed', { hidden: true })
+  .requiredOption('--demo <folder>')
+  .requiredOption('--data <folder>')
+  .action(async (options: { demo: string; data: string }) => {
+    await seedDemo(options.demo, databaseFile(options.data), (text) => console.error(text));
+  });
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (error instanceof UsageError) {
+    console.error(error.message);
+    process.exitCode = 2;
+  } else if (error instanceof CommanderError) {
+    process.exitCode = error.exitCode === 0 ? 0 : 2;
+  } else throw error;
+}

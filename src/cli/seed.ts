@@ -1,0 +1,47 @@
+import { readdirSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { openDatabase } from '../server/database/open.js';
+import { createBot } from '../server/repositories/bots.js';
+import { saveModel } from '../server/repositories/models.js';
+import { createTestSet } from '../server/repositories/tests.js';
+import { keepVectors } from '../server/repositories/vectors.js';
+import { addWalkthroughs } from '../server/repositories/walkthroughs.js';
+import { encoderFolder, loadEncoder } from '../server/encoder/load.js';
+import { textsForTraining, trainRecogniser } from '../core/recognise/recogniser.js';
+import { loadBotFile, loadTestFile, loadWalkthroughFile } from './files.js';
+
+/**
+ * Fills a fresh database with the demo: each folder of `demoFolder` holds `bot.yaml`, and may hold `test.tsv` and
+ * `walkthroughs.json`. What the database held before is gone.
+ */
+export async function seedDemo(demoFolder: string, databaseFile: string, remark: (text: string) => void): Promise<void> {
+  for (const suffix of ['', '-wal', '-shm']) rmSync(databaseFile + suffix, { force: true });
+  const database = await openDatabase(databaseFile);
+  const encoder = await loadEncoder(encoderFolder());
+  const at = new Date().toISOString();
+  const folders = readdirSync(demoFolder, { withFileTypes: true }).filter((entry) => entry.isDirectory());
+  for (const { name } of folders) {
+    const files = readdirSync(path.join(demoFolder, name));
+    if (!files.includes('bot.yaml')) continue;
+    const document = loadBotFile(path.join(demoFolder, name, 'bot.yaml'));
+    remark(`${document.name}: ${document.intents.length} intents`);
+    const id = await createBot(database, document, at);
+    const texts = textsForTraining(document);
+    if (files.includes('test.tsv')) {
+      const lines = loadTestFile(path.join(demoFolder, name, 'test.tsv'));
+      await createTestSet(database, id, 'Customer messages', lines, at);
+      texts.push(...lines.map((line) => line.text));
+    }
+    if (files.includes('walkthroughs.json')) {
+      const walkthroughs = loadWalkthroughFile(path.join(demoFolder, name, 'walkthroughs.json'));
+      await addWalkthroughs(database, id, walkthroughs);
+      texts.push(...walkthroughs.flatMap(({ turns }) => turns.flatMap((turn) => turn.user ?? [])));
+    }
+    const different = [...new Set(texts)];
+    const encoded = await encoder.encode(different);
+    const vectors = new Map(different.map((text, index) => [text, encoded[index]!]));
+    await keepVectors(database, vectors);
+    await saveModel(database, id, { revision: 1, document, model: trainRecogniser(document, vectors), trainedAt: at });
+  }
+  await database.destroy();
+}

@@ -1,0 +1,201 @@
+/** A text a customer sees: one wording, several variants, or either by language. */
+export type Localised = string | string[] | Record<string, string | string[]>;
+
+/** Kinds of value that are known without an entry in the bot file. */
+export const BUILT_IN_KINDS = [
+  'number',
+  'ordinal',
+  'date',
+  'time',
+  'datetime',
+  'duration',
+  'money',
+  'percent',
+  'email',
+  'phone',
+  'url',
+  'country',
+  'person',
+  'address',
+] as const;
+
+export type BuiltInKind = (typeof BUILT_IN_KINDS)[number];
+
+/** Every kind an entity can have. */
+export const ENTITY_KINDS = ['list', 'pattern', 'free', ...BUILT_IN_KINDS] as const;
+
+export type EntityKind = (typeof ENTITY_KINDS)[number];
+
+/** One value of a list entity with the other ways it is said. */
+export interface ListValue {
+  value: string;
+  synonyms: string[];
+}
+
+/** A kind of value that customers mention. */
+export interface Entity {
+  name: string;
+  kind: EntityKind;
+  /** List only: values are also found when misspelt. */
+  misspellings?: boolean;
+  /** List only. */
+  values?: ListValue[];
+  /** Pattern only: a regular expression that matches the whole value. */
+  pattern?: string;
+}
+
+/** What a customer wants in one turn. */
+export interface Intent {
+  name: string;
+  description?: string;
+  /** The form that is filled when this intent is accepted. */
+  form?: string;
+  /** Said when this intent is accepted, before its form begins. */
+  reply?: Localised;
+  /** The desk the conversation is handed to when this intent is accepted and it has no form. */
+  desk?: string;
+  /** Example messages with inline marking. */
+  utterances: string[];
+}
+
+/** A value that a form needs. */
+export interface Slot {
+  name: string;
+  /** An entity of the bot or a built-in kind. */
+  entity: string;
+  required: boolean;
+  /** JsonLogic over the form's values; the slot counts only while it holds. */
+  when?: JsonLogicRule;
+  /** What is said to ask for it: the first at the first try, the next at the next. */
+  prompts: Localised;
+}
+
+export type JsonLogicRule = boolean | Record<string, unknown>;
+
+/** A set of slots to fill, with what is said around them. */
+export interface Form {
+  name: string;
+  slots: Slot[];
+  /** The read-back that asks whether all is right. Without it the form completes when it is full. */
+  confirm?: Localised;
+  /** Said when the customer says no to the read-back. */
+  decline?: Localised;
+  /** Said when the form is complete. */
+  done?: Localised;
+  /** The desk a completed form is handed to. */
+  desk?: string;
+}
+
+/** A team of people that conversations can be handed to. */
+export interface Desk {
+  name: string;
+  description?: string;
+  /** Said when a conversation is handed to it. */
+  handover?: Localised;
+}
+
+/** The two borders between accepted, asked about and not matched; each 0..1. */
+export interface GateSettings {
+  /** The least confidence that is acted on. */
+  accept: number;
+  /** The least confidence that is asked about. */
+  ask: number;
+  /** How far the best intent must lead the next to be acted on. */
+  lead: number;
+}
+
+/** What happens when nothing was understood. */
+export interface NoMatchSettings {
+  /** Said at the first failed try, the second, and so on; the last serves for the rest. */
+  prompts: Localised;
+  /** How many tries fail before the conversation is handed over or given up. */
+  tries: number;
+  /** The desk it is then handed to; without one the bot says `giveUp`. */
+  desk?: string;
+  /** Said when no desk takes over. */
+  giveUp: Localised;
+}
+
+/** A whole bot: everything that recognising and conversing depend on. */
+export interface BotDocument {
+  reedGate: 1;
+  name: string;
+  languages: string[];
+  /** IANA name, e.g. `Europe/London`. */
+  timeZone: string;
+  /** ISO 3166 country, e.g. `GB`: decides the order of day and month and the reading of phone numbers. */
+  region: string;
+  greeting: Localised;
+  entities: Entity[];
+  intents: Intent[];
+  forms: Form[];
+  desks: Desk[];
+  gate: GateSettings;
+  noMatch: NoMatchSettings;
+}
+
+export const DEFAULT_GATE: GateSettings = { accept: 0.6, ask: 0.3, lead: 0.1 };
+
+export const DEFAULT_NO_MATCH: NoMatchSettings = {
+  prompts: ['Sorry, I did not understand that. Could you put it another way?', 'I still did not follow. What would you like to do?'],
+  tries: 3,
+  giveUp: 'I am sorry, I could not help with that.',
+};
+
+export const DEFAULT_GREETING = 'Hello, how can I help?';
+
+/** A bot with nothing in it yet. */
+export function emptyBot(name: string): BotDocument {
+  return {
+    reedGate: 1,
+    name,
+    languages: ['en'],
+    timeZone: 'Europe/London',
+    region: 'GB',
+    greeting: DEFAULT_GREETING,
+    entities: [],
+    intents: [],
+    forms: [],
+    desks: [],
+    gate: { ...DEFAULT_GATE },
+    noMatch: { ...DEFAULT_NO_MATCH, prompts: [...(DEFAULT_NO_MATCH.prompts as string[])] },
+  };
+}
+
+/** Names of intents, entities, slots, forms and desks: letters, digits, `_` and `-`, beginning with a letter. */
+export const NAME_PATTERN = /^[\p{L}_][\p{L}\p{N}_-]*$/u;
+
+export function isBuiltInKind(name: string): name is BuiltInKind {
+  return (BUILT_IN_KINDS as readonly string[]).includes(name);
+}
+
+/** The entity of that name: the bot's own, else the built-in kind itself, else `undefined`. */
+export function findEntity(document: BotDocument, name: string): Entity | undefined {
+  return (
+    document.entities.find((entity) => entity.name === name) ??
+    (isBuiltInKind(name) ? { name, kind: name } : undefined)
+  );
+}
+
+export function findIntent(document: BotDocument, name: string): Intent | undefined {
+  return document.intents.find((intent) => intent.name === name);
+}
+
+export function findForm(document: BotDocument, name: string | undefined): Form | undefined {
+  return name === undefined ? undefined : document.forms.find((form) => form.name === name);
+}
+
+/** The form that an intent fills, if it has one. */
+export function formOfIntent(document: BotDocument, intentName: string): Form | undefined {
+  return findForm(document, findIntent(document, intentName)?.form);
+}
+
+/** The bot's own entities, and the built-in kinds that its slots use by name. */
+export function entitiesInUse(document: BotDocument): Entity[] {
+  const named = new Set(document.entities.map((entity) => entity.name));
+  const builtIn = new Set<string>();
+  for (const form of document.forms) {
+    for (const slot of form.slots) if (!named.has(slot.entity)) builtIn.add(slot.entity);
+  }
+  return [...document.entities, ...[...builtIn].filter(isBuiltInKind).map((kind) => ({ name: kind, kind }))];
+}

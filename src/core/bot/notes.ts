@@ -1,0 +1,139 @@
+import { findEntity, findForm, type BotDocument, type Form, type Intent } from './document.js';
+import { variants } from './localised.js';
+import { plainText, readMarking } from './marking.js';
+
+/** A remark on something that is weak, missing or doubled. */
+export interface Note {
+  /** In a sentence. */
+  text: string;
+  /** How much it matters: something is missing, or could be better. */
+  weight: 'missing' | 'weak';
+  /** Row of the sheet that it speaks of. */
+  row?: number;
+  /** Name of the slot that it speaks of. */
+  slot?: string;
+}
+
+/** A prediction of a model that had not learned from the utterance. */
+export interface HeldOut {
+  intent: string;
+  text: string;
+  predicted: string | null;
+}
+
+/** Fewer utterances than this teach an intent poorly. */
+const FEW_UTTERANCES = 10;
+
+const language = (document: BotDocument): string => document.languages[0] ?? 'en';
+
+const foldLine = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+
+/** What a form lacks before it can do its work. */
+export function formNotes(document: BotDocument, form: Form): Note[] {
+  const notes: Note[] = [];
+  const spoken = language(document);
+  if (!document.intents.some((intent) => intent.form === form.name)) {
+    notes.push({ text: 'No intent opens this form.', weight: 'missing' });
+  }
+  if (form.slots.length === 0) notes.push({ text: 'The form has no slots.', weight: 'missing' });
+  for (const slot of form.slots) {
+    if (slot.required && variants(slot.prompts, spoken).length === 0) {
+      notes.push({ text: `${slot.name} is required and has no prompt.`, weight: 'missing', slot: slot.name });
+    }
+    const entity = findEntity(document, slot.entity);
+    if (entity?.kind === 'list' && (entity.values ?? []).length === 0) {
+      notes.push({ text: `${slot.name} asks for ${entity.name}, which has no values yet.`, weight: 'missing', slot: slot.name });
+    }
+  }
+  if (variants(form.done, spoken).length === 0) {
+    notes.push({ text: 'Nothing is said when the form is complete.', weight: 'missing' });
+  }
+  if (variants(form.confirm, spoken).length > 0 && variants(form.decline, spoken).length === 0) {
+    notes.push({ text: 'Nothing is written for a “no” to the read-back.', weight: 'weak' });
+  }
+  return notes;
+}
+
+/** Forms with something missing. */
+export function incompleteForms(document: BotDocument): string[] {
+  return document.forms
+    .filter((form) => formNotes(document, form).some((note) => note.weight === 'missing'))
+    .map((form) => form.name);
+}
+
+/** What an intent lacks, and which other intents it is mistaken for. */
+export function intentNotes(document: BotDocument, intent: Intent, heldOut: readonly HeldOut[]): Note[] {
+  const notes: Note[] = [];
+  if (intent.utterances.length < FEW_UTTERANCES) {
+    notes.push({ text: `${intent.utterances.length} utterances; ${FEW_UTTERANCES} to 15 of different build teach an intent well.`, weight: 'weak' });
+  }
+  if (intent.form === undefined && intent.reply === undefined && intent.desk === undefined) {
+    notes.push({ text: 'The bot has nothing to say to this intent: give it a form, a reply or a desk.', weight: 'missing' });
+  }
+  notes.push(...doubledNotes(document, intent), ...unusedSlotNotes(document, intent), ...mistakenNotes(intent, heldOut));
+  return notes;
+}
+
+function doubledNotes(document: BotDocument, intent: Intent): Note[] {
+  const elsewhere = new Map<string, string>();
+  for (const other of document.intents) {
+    if (other.name === intent.name) continue;
+    for (const utterance of other.utterances) elsewhere.set(foldLine(plainText(utterance)), other.name);
+  }
+  const seen = new Map<string, number>();
+  return intent.utterances.flatMap((utterance, row): Note[] => {
+    const line = foldLine(plainText(utterance));
+    const first = seen.get(line);
+    seen.set(line, first ?? row);
+    const other = elsewhere.get(line);
+    if (other !== undefined) return [{ text: `Row ${row + 1} also stands in ${other}; one of the two should go.`, weight: 'missing', row }];
+    if (first !== undefined) return [{ text: `Row ${row + 1} says the same as row ${first + 1}.`, weight: 'weak', row }];
+    return [];
+  });
+}
+
+function unusedSlotNotes(document: BotDocument, intent: Intent): Note[] {
+  const form = findForm(document, intent.form);
+  const marked = new Set(intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map((mark) => mark.slot)));
+  return (form?.slots ?? [])
+    .filter((slot) => slot.required && !marked.has(slot.name) && findEntity(document, slot.entity)?.kind === 'free')
+    .map((slot) => ({ text: `No utterance has ${slot.name} marked; free words are only found where they were marked.`, weight: 'weak', slot: slot.name }));
+}
+
+function mistakenNotes(intent: Intent, heldOut: readonly HeldOut[]): Note[] {
+  const own = heldOut.filter((prediction) => prediction.intent === intent.name);
+  const mistaken = new Map<string, number>();
+  for (const { predicted } of own) {
+    if (predicted !== null && predicted !== intent.name) mistaken.set(predicted, (mistaken.get(predicted) ?? 0) + 1);
+  }
+  return [...mistaken]
+    .filter(([, count]) => count > 1)
+    .sort((a, b) => b[1] - a[1])
+    .map(([other, count]) => ({ text: `${count} utterances are taken for ${other} when held out.`, weight: 'weak' as const }));
+}
+
+/** A mark whose words are no value of its list. */
+export interface UnknownValue {
+  row: number;
+  slot: string;
+  entity: string;
+  text: string;
+}
+
+/** Marked words that their list does not know, so that the bot would not find them elsewhere. */
+export function unknownValues(document: BotDocument, intent: Intent): UnknownValue[] {
+  const form = findForm(document, intent.form);
+  return intent.utterances.flatMap((utterance, row) => {
+    const { text, marks } = readMarking(utterance);
+    return marks.flatMap((mark): UnknownValue[] => {
+      const entityName = form?.slots.find((slot) => slot.name === mark.slot)?.entity ?? mark.slot;
+      const entity = findEntity(document, entityName);
+      if (entity?.kind !== 'list') return [];
+      const words = text.slice(mark.start, mark.end);
+      const known = (entity.values ?? []).some(({ value, synonyms }) =>
+        [value, ...synonyms].some((said) => foldLine(said) === foldLine(words)),
+      );
+      return known ? [] : [{ row, slot: mark.slot, entity: entity.name, text: words }];
+    });
+  });
+}

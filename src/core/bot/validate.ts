@@ -1,0 +1,210 @@
+import { IntlMessageFormat } from 'intl-messageformat';
+import jsonLogic from 'json-logic-js';
+import { closest } from '../text/distance.js';
+import { compilePattern, PatternError } from '../text/pattern.js';
+import {
+  DEFAULT_GATE,
+  DEFAULT_GREETING,
+  DEFAULT_NO_MATCH,
+  findEntity,
+  findForm,
+  isBuiltInKind,
+  type BotDocument,
+  type Entity,
+  type Form,
+  type Intent,
+  type ListValue,
+  type Localised,
+} from './document.js';
+import { allWordings } from './localised.js';
+import { MarkingError, readMarking } from './marking.js';
+import { shapeFaults, type Fault } from './schema.js';
+
+/** What reading a bot file gives: the whole document, or every fault found. */
+export type ReadResult = { ok: true; document: BotDocument } | { ok: false; faults: Fault[] };
+
+const quoteNear = (name: string, known: readonly string[]): string => {
+  const near = closest(name, known);
+  return near ? `; did you mean "${near}"?` : '';
+};
+
+function repeated(names: readonly string[], path: string, what: string): Fault[] {
+  return names.flatMap((name, index) =>
+    names.indexOf(name) < index
+      ? [{ path: `${path}[${index}].name`, message: `there is another ${what} "${name}"; names must differ` }]
+      : [],
+  );
+}
+
+function messageFaults(text: Localised | undefined, path: string): Fault[] {
+  return allWordings(text).flatMap((wording) => {
+    try {
+      new IntlMessageFormat(wording, 'en');
+      return [];
+    } catch (error) {
+      const reason = error instanceof Error ? error.message.split('\n')[0] : 'unreadable';
+      return [{ path, message: `"${wording}" cannot be read as a message (${reason}); braces must name a slot: {quantity}` }];
+    }
+  });
+}
+
+function conditionFaults(rule: unknown, path: string, slots: readonly string[]): Fault[] {
+  if (typeof rule !== 'object' || rule === null) return [];
+  try {
+    jsonLogic.apply(rule as Parameters<typeof jsonLogic.apply>[0], {});
+  } catch (error) {
+    return [{ path, message: `the condition cannot be read: ${error instanceof Error ? error.message : String(error)}` }];
+  }
+  const used = jsonLogic.uses_data(rule as Parameters<typeof jsonLogic.uses_data>[0]);
+  return used
+    .filter((name) => name !== '' && !slots.includes(name))
+    .map((name) => ({ path, message: `there is no slot "${name}" in this form${quoteNear(name, slots)}` }));
+}
+
+function entityFaults(entity: Entity, path: string): Fault[] {
+  if (isBuiltInKind(entity.name) && entity.kind !== entity.name) {
+    return [{ path: `${path}.name`, message: `"${entity.name}" is a built-in kind; choose another name` }];
+  }
+  if (entity.kind !== 'pattern') return [];
+  if (entity.pattern === undefined || entity.pattern === '') {
+    return [{ path: `${path}.pattern`, message: 'is missing: an entity of kind pattern needs one, such as LM-\\d{5}' }];
+  }
+  try {
+    compilePattern(entity.pattern);
+    return [];
+  } catch (error) {
+    if (!(error instanceof PatternError)) throw error;
+    return [{ path: `${path}.pattern`, message: error.message }];
+  }
+}
+
+function intentFaults(document: BotDocument, intent: Intent, path: string): Fault[] {
+  const faults: Fault[] = [];
+  const form = findForm(document, intent.form);
+  if (intent.form !== undefined && !form) {
+    const near = quoteNear(intent.form, document.forms.map((other) => other.name));
+    faults.push({ path: `${path}.form`, message: `there is no form "${intent.form}"${near}` });
+  }
+  faults.push(...deskFaults(document, intent.desk, `${path}.desk`), ...messageFaults(intent.reply, `${path}.reply`));
+  const slots = form?.slots.map((slot) => slot.name) ?? [];
+  intent.utterances.forEach((utterance, index) => {
+    const at = `${path}.utterances[${index}]`;
+    try {
+      for (const { slot } of readMarking(utterance).marks) {
+        if (slots.includes(slot) || findEntity(document, slot) || (intent.form !== undefined && !form)) continue;
+        const known = [...slots, ...document.entities.map((entity) => entity.name)];
+        faults.push({ path: at, message: `there is no slot or entity "${slot}"${quoteNear(slot, known)}` });
+      }
+    } catch (error) {
+      if (!(error instanceof MarkingError)) throw error;
+      faults.push({ path: at, message: error.message });
+    }
+  });
+  return faults;
+}
+
+function deskFaults(document: BotDocument, name: string | undefined, path: string): Fault[] {
+  if (name === undefined || document.desks.some((desk) => desk.name === name)) return [];
+  return [{ path, message: `there is no desk "${name}"${quoteNear(name, document.desks.map((desk) => desk.name))}` }];
+}
+
+function formFaults(document: BotDocument, form: Form, path: string): Fault[] {
+  const slots = form.slots.map((slot) => slot.name);
+  const faults = repeated(slots, `${path}.slots`, 'slot');
+  form.slots.forEach((slot, index) => {
+    const at = `${path}.slots[${index}]`;
+    if (!findEntity(document, slot.entity)) {
+      const near = quoteNear(slot.entity, document.entities.map((entity) => entity.name));
+      faults.push({ path: `${at}.entity`, message: `there is no entity "${slot.entity}"${near}` });
+    }
+    faults.push(...conditionFaults(slot.when, `${at}.when`, slots), ...messageFaults(slot.prompts, `${at}.prompts`));
+  });
+  for (const key of ['confirm', 'decline', 'done'] as const) faults.push(...messageFaults(form[key], `${path}.${key}`));
+  return [...faults, ...deskFaults(document, form.desk, `${path}.desk`)];
+}
+
+/** Faults between the parts of a document: names that repeat, references to nothing, texts that cannot be read. */
+export function validateReferences(document: BotDocument): Fault[] {
+  const faults = [
+    ...repeated(document.entities.map((entity) => entity.name), 'entities', 'entity'),
+    ...repeated(document.intents.map((intent) => intent.name), 'intents', 'intent'),
+    ...repeated(document.forms.map((form) => form.name), 'forms', 'form'),
+    ...repeated(document.desks.map((desk) => desk.name), 'desks', 'desk'),
+    ...document.entities.flatMap((entity, index) => entityFaults(entity, `entities[${index}]`)),
+    ...document.intents.flatMap((intent, index) => intentFaults(document, intent, `intents[${index}]`)),
+    ...document.forms.flatMap((form, index) => formFaults(document, form, `forms[${index}]`)),
+    ...deskFaults(document, document.noMatch.desk, 'noMatch.desk'),
+    ...messageFaults(document.greeting, 'greeting'),
+    ...messageFaults(document.noMatch.prompts, 'noMatch.prompts'),
+  ];
+  if (document.gate.ask > document.gate.accept) {
+    faults.push({ path: 'gate.ask', message: 'must not be higher than the accept level' });
+  }
+  if (!isTimeZone(document.timeZone)) {
+    faults.push({ path: 'timeZone', message: `"${document.timeZone}" is no time zone; write one such as Europe/London` });
+  }
+  return faults;
+}
+
+function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+type Draft<T> = { [K in keyof T]?: unknown };
+
+function defined<T extends object>(value: T): T {
+  return Object.fromEntries(Object.entries(value).filter(([, part]) => part !== undefined)) as T;
+}
+
+function normalEntity(entity: Entity): Entity {
+  const values = entity.values as (ListValue | string)[] | undefined;
+  return defined({
+    ...entity,
+    values:
+      entity.kind === 'list'
+        ? (values ?? []).map((value) =>
+            typeof value === 'string' ? { value, synonyms: [] } : { value: value.value, synonyms: value.synonyms ?? [] },
+          )
+        : undefined,
+  } as Entity);
+}
+
+/** Fills in what a file may leave out, so that the same bot always has the same document. */
+function normalise(draft: Draft<BotDocument>): BotDocument {
+  const given = draft as Partial<BotDocument>;
+  return {
+    reedGate: 1,
+    name: given.name!,
+    languages: given.languages && given.languages.length > 0 ? given.languages : ['en'],
+    timeZone: given.timeZone ?? 'Europe/London',
+    region: given.region ?? (given.timeZone?.startsWith('America/') ? 'US' : 'GB'),
+    greeting: given.greeting ?? DEFAULT_GREETING,
+    entities: (given.entities ?? []).map(normalEntity),
+    intents: (given.intents ?? []).map((intent) => defined({ ...intent, utterances: intent.utterances ?? [] })),
+    forms: (given.forms ?? []).map((form) =>
+      defined({
+        ...form,
+        slots: (form.slots ?? []).map((slot) =>
+          defined({ ...slot, required: slot.required ?? false, prompts: slot.prompts ?? [] }),
+        ),
+      }),
+    ),
+    desks: (given.desks ?? []).map(defined),
+    gate: { ...DEFAULT_GATE, ...given.gate },
+    noMatch: { ...DEFAULT_NO_MATCH, ...given.noMatch },
+  };
+}
+
+/** Reads a parsed bot file. Every fault is listed with its path; nothing is taken from a file that has one. */
+export function readBot(value: unknown): ReadResult {
+  const shape = shapeFaults(value);
+  if (shape.length > 0) return { ok: false, faults: shape };
+  const document = normalise(value as Draft<BotDocument>);
+  const faults = validateReferences(document);
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, document };
+}

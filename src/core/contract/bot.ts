@@ -1,0 +1,52 @@
+import type { TestSetSummary } from './prove.js';
+
+/** A line of the bot list. */
+export interface BotSummary {
+  id: number;
+  name: string;
+  intents: number;
+  utterances: number;
+  forms: number;
+  updatedAt: string;
+}
+
+/** What can be undone and done again. */
+export interface HistoryState {
+  undo: string | null;
+  redo: string | null;
+}
+
+/** What a screen is told of the model that answers it. */
+export interface ModelState {
+  /** `current`: taught with the bot as it stands; `catching up`: an older one answers meanwhile; `none`: the first is being trained. */
+  state: 'current' | 'catching up' | 'none';
+  /** Revision the answering model was taught with. */
+  revision: number | null;
+  trainedAt: string | null;
+  /** How long the last training took, in seconds. */
+  seconds: number | null;
+  /** Why the last training failed, as a sentence. */
+  fault: string | null;
+}
+
+/** The live figure of each stage; `null` where there is nothing to count yet. */
+export interface StageFigures {
+  /** Held-out accuracy of the intents, 0..1. */
+  teach: number | null;
+  /** Forms with something missing. */
+  say: number;
+  /** Walkthroughs that pass, of how many. */
+  try: { passing: number; all: number } | null;
+  /** Accuracy of the last test run, 0..1. */
+  prove: number | null;
+}
+
+/** What every screen of a bot shows. */
+export interface BotFrame {
+  bot: { id: number; name: string; revision: number };
+  model: ModelState;
+  history: HistoryState;
+  figures: StageFigures;
+  intents: string[];
+  testSets: TestSetSummary[];
+}

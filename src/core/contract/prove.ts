@@ -1,0 +1,31 @@
+import type { Evaluation, LineResult, Verdict } from '../measure/evaluate.js';
+
+/** A line of the list of test sets. */
+export interface TestSetSummary {
+  id: number;
+  name: string;
+  lines: number;
+}
+
+/** A test line that did not come out right, or was not matched. */
+export interface WrongLine extends LineResult {
+  verdict: Verdict;
+}
+
+export interface ProveView {
+  testSets: TestSetSummary[];
+  current: TestSetSummary | null;
+  run: { ranAt: string; revision: number; evaluation: Evaluation; wrong: WrongLine[] } | null;
+}
+
+/** How far a test run is. */
+export interface TestRunProgress {
+  id: number;
+  testSetId: number;
+  state: 'running' | 'done' | 'stopped' | 'failed';
+  done: number;
+  total: number;
+  /** A sentence, where it failed. */
+  message: string | null;
+  runId: number | null;
+}

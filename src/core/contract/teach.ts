@@ -1,0 +1,67 @@
+import type { Entity, Localised } from '../bot/document.js';
+import type { Mark } from '../bot/marking.js';
+import type { Note, UnknownValue } from '../bot/notes.js';
+import type { Decision } from '../recognise/gate.js';
+
+/** A line of the list of intents. */
+export interface IntentLine {
+  name: string;
+  utterances: number;
+  /** Share of its utterances recognised when held out, 0..1; `null` until measured. */
+  recall: number | null;
+}
+
+/** How an utterance fares with a model that did not learn from it. */
+export interface HeldOutMark {
+  predicted: string | null;
+  /** Confidence of the intent it belongs to, 0..1. */
+  confidence: number;
+  /** What the gate would make of it: accepted as its intent, asked about, or missed. */
+  decision: Decision;
+}
+
+/** A row of the sheet of utterances. */
+export interface UtteranceLine {
+  /** With inline marking, as acts name the row. */
+  source: string;
+  text: string;
+  marks: Mark[];
+  heldOut: HeldOutMark | null;
+}
+
+/** The intent that is open. */
+export interface IntentSheet {
+  name: string;
+  description: string;
+  form: string | null;
+  reply: Localised | null;
+  desk: string | null;
+  rows: UtteranceLine[];
+  notes: Note[];
+  unknown: UnknownValue[];
+  /** What words can be marked as: the form's slots, else entities. */
+  markable: string[];
+  recall: number | null;
+}
+
+export interface TeachView {
+  intents: IntentLine[];
+  current: IntentSheet | null;
+  forms: string[];
+  desks: string[];
+  language: string;
+}
+
+/** A line of the list of entities. */
+export interface EntityLine {
+  name: string;
+  kind: string;
+  values: number | null;
+}
+
+export interface EntitiesView {
+  entities: EntityLine[];
+  current: Entity | null;
+  /** Forms whose slots are filled by the entity that is open. */
+  usedBy: string[];
+}

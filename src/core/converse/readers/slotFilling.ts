@@ -1,0 +1,64 @@
+import { findEntity, type EntityKind, type Form } from '../../bot/document.js';
+import { gatherValues } from '../../recognise/slots.js';
+import { sameValue, type SlotValue } from '../../recognise/value.js';
+import { asksQuestion } from '../phrases.js';
+import { advance, openForm, setValues, slotApplies, type Reader, type Turn } from '../turn.js';
+
+/** Kinds whose value may be any words, so that the whole answer is taken when the slot was asked for. */
+const TAKES_ANY_WORDS: readonly EntityKind[] = ['free', 'person', 'address', 'country'];
+const LEAD_IN =
+  /^(?:(?:um|uh|er|oh|ok|okay|yes|yeah|so|well|hi|please)[,.]? )*(?:(?:it'?s|its|it is|that'?s|that would be|this is|my name is|the name is|name'?s|i'?m|i am|we'?re|we are|called|it'?s called|we'?re called|deliver (?:it |them )?to|send (?:it |them )?to|to|put|make it|the address is|my address is|address is|i'?d like it to say|it should say)(?: |: ?))?/iu;
+const TAIL = /[\s,.]*(?:please|thanks|thank you|cheers)?[\s.!]*$/iu;
+const LONGEST_FREE_VALUE = 500;
+
+/** The words of an answer that are its value. */
+export function freeValue(text: string): string {
+  const trimmed = text.trim();
+  const value = trimmed.slice(LEAD_IN.exec(trimmed)?.[0].length ?? 0).replace(TAIL, '');
+  return (value === '' ? trimmed : value).slice(0, LONGEST_FREE_VALUE);
+}
+
+function freeAnswer(turn: Turn, form: Form, asked: string): SlotValue | null {
+  const slot = form.slots.find((candidate) => candidate.name === asked);
+  const kind = findEntity(turn.document, slot?.entity ?? '')?.kind;
+  if (kind === undefined || !TAKES_ANY_WORDS.includes(kind)) return null;
+  const { decision, intent } = turn.recognition;
+  const aboutOther = decision === 'accept' && intent !== turn.state.open?.intent && asksQuestion(turn.folded);
+  return aboutOther ? null : freeValue(turn.text);
+}
+
+/** Values for the slot that was asked for, and any others offered with it. */
+export const slotFillingReader: Reader = {
+  name: 'slot filling',
+  read(turn) {
+    const current = openForm(turn);
+    if (current?.open.stage !== 'filling') return null;
+    const { open, form } = current;
+    const readings = turn.recogniser.readSlots(open.intent, turn.recognition, open.asked);
+    const given = gatherValues(turn.document, form, readings);
+    const { recognition, folded } = turn;
+    const other = recognition.decision === 'accept' && recognition.intent !== open.intent;
+    const answersAsked = open.asked !== null && given[open.asked] !== undefined;
+    if (other && (asksQuestion(folded) || !answersAsked)) return null;
+    if (!answersAsked && open.asked !== null) {
+      const words = freeAnswer(turn, form, open.asked);
+      if (words !== null && (readings.length === 0 || !startsOver(open.values, given))) given[open.asked] = words;
+    }
+    const applying = Object.fromEntries(
+      Object.entries(given).filter(([slot]) => {
+        const definition = form.slots.find((candidate) => candidate.name === slot);
+        return definition !== undefined && slotApplies(definition, { ...open.values, ...given });
+      }),
+    );
+    const names = Object.keys(applying);
+    if (names.length === 0) return null;
+    const set = setValues({ ...turn.state, tries: 0, choosing: null }, open, applying);
+    const next = advance(turn, set.state);
+    return { ...next, acts: [...set.acts, ...next.acts], why: `the message gives ${names.join(', ')}` };
+  },
+};
+
+/** Whether an answer changes values that were already given, and so is a correction rather than free words. */
+function startsOver(held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean {
+  return Object.entries(given).some(([slot, value]) => held[slot] !== undefined && !sameValue(held[slot], value));
+}

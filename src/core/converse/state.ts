@@ -1,0 +1,112 @@
+import type { Recognition } from '../recognise/recogniser.js';
+import type { SlotValue } from '../recognise/value.js';
+
+/** A form being filled. Plain data. */
+export interface OpenForm {
+  intent: string;
+  form: string;
+  values: Record<string, SlotValue>;
+  /** The slot that was asked for last. */
+  asked: string | null;
+  /** Filling slots, waiting for yes or no to the read-back, or waiting to hear what is to change. */
+  stage: 'filling' | 'confirming' | 'changing';
+}
+
+/** An intent offered to the customer, with the slot values read for it from the message that was unclear. */
+export interface OfferedIntent {
+  intent: string;
+  values: Record<string, SlotValue>;
+}
+
+export type Outcome = 'completed' | 'cancelled' | 'handed_off' | 'abandoned';
+
+/** Where a conversation stands. Plain data; `step` never changes it but gives a new one. */
+export interface ConversationState {
+  turns: number;
+  open: OpenForm | null;
+  /** Forms put aside for another, the latest last. */
+  parked: OpenForm[];
+  /** The form that was last completed or left. */
+  last: OpenForm | null;
+  /** Tries in a row that were not understood. */
+  tries: number;
+  /** Intents between which the customer was asked to choose, with what the message gives to the form of each. */
+  choosing: OfferedIntent[] | null;
+  outcome: Outcome | null;
+  /** The desk that took over. */
+  desk: string | null;
+  /** Number given to a completed form, as `{order_no}` in its texts. */
+  reference: string;
+  /** What the bot said last, for saying it again. */
+  lastSaid: Say[];
+}
+
+/** Something the bot says. */
+export interface Say {
+  text: string;
+  /** Intents offered to choose from. */
+  choices?: { intent: string; label: string }[];
+}
+
+/** Something the bot does beside speaking. */
+export type Act =
+  | { act: 'openForm'; form: string; intent: string }
+  | { act: 'resumeForm'; form: string }
+  | { act: 'setSlot'; slot: string; value: SlotValue; before?: SlotValue }
+  | { act: 'complete'; form: string; intent: string; values: Record<string, SlotValue>; reference: string }
+  | { act: 'cancel'; form: string | null }
+  | { act: 'handOver'; desk: string };
+
+/** What comes in. */
+export type ConversationEvent =
+  | { type: 'text'; text: string; vector: Float32Array | null; now: string }
+  | { type: 'choice'; intent: string }
+  | { type: 'signal'; signal: string }
+  | { type: 'noInput' }
+  | { type: 'hangUp' };
+
+/** Why a turn went as it did. */
+export interface Trace {
+  /** The reader that took the turn. */
+  reader: string;
+  /** In a sentence. */
+  why: string;
+  recognition: Recognition | null;
+  before: Record<string, SlotValue>;
+  after: Record<string, SlotValue>;
+}
+
+/** What a turn gives. */
+export interface Step {
+  state: ConversationState;
+  says: Say[];
+  acts: Act[];
+  trace: Trace;
+}
+
+/** A conversation in which nothing has been said. @param reference number for a form completed in it */
+export function startConversation(reference: string): ConversationState {
+  return {
+    turns: 0,
+    open: null,
+    parked: [],
+    last: null,
+    tries: 0,
+    choosing: null,
+    outcome: null,
+    desk: null,
+    reference,
+    lastSaid: [],
+  };
+}
+
+/** The slots a conversation holds now: of the open form, else of the last one. */
+export function heldValues(state: ConversationState): Record<string, SlotValue> {
+  return (state.open ?? state.last)?.values ?? {};
+}
+
+/** How a conversation ended that goes no further: one left in the middle of a form was abandoned. */
+export function finalOutcome(state: ConversationState): Outcome {
+  if (state.outcome === 'handed_off') return 'handed_off';
+  return state.open ? 'abandoned' : (state.outcome ?? 'abandoned');
+}

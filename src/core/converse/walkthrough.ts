@@ -1,0 +1,101 @@
+import type { Recogniser } from '../recognise/recogniser.js';
+import { sameValue, type SlotValue } from '../recognise/value.js';
+import type { Fault } from '../bot/schema.js';
+import { finalOutcome, heldValues, startConversation, type ConversationEvent, type Outcome, type Say, type Step } from './state.js';
+import { step } from './step.js';
+
+/** A turn of a walkthrough: what comes in, and words the bot must say in answer. */
+export interface WalkthroughTurn {
+  user?: string;
+  signal?: string;
+  noInput?: boolean;
+  /** Must be part of what the bot says. */
+  say?: string;
+}
+
+/** A written conversation with the outcome it must reach. */
+export interface Walkthrough {
+  name: string;
+  now?: string;
+  turns: WalkthroughTurn[];
+  expect: { outcome?: Outcome; slots?: Record<string, SlotValue> };
+}
+
+export interface TranscriptLine {
+  from: 'user' | 'bot';
+  text: string;
+}
+
+export interface WalkthroughResult {
+  name: string;
+  outcome: Outcome;
+  slots: Record<string, SlotValue>;
+  passed: boolean;
+  /** Why it did not pass, in sentences. */
+  faults: string[];
+  transcript: TranscriptLine[];
+}
+
+function eventOf(turn: WalkthroughTurn, vector: Float32Array | null, now: string): ConversationEvent {
+  if (turn.noInput) return { type: 'noInput' };
+  if (turn.signal !== undefined) return { type: 'signal', signal: turn.signal };
+  return { type: 'text', text: turn.user ?? '', vector, now };
+}
+
+function checkSays(turn: WalkthroughTurn, index: number, says: readonly Say[]): string[] {
+  const said = says.map((say) => say.text).join(' ');
+  if (turn.say === undefined || said.toLowerCase().includes(turn.say.toLowerCase())) return [];
+  return [`turn ${index + 1}: the bot said “${said}”, not “${turn.say}”`];
+}
+
+/**
+ * Runs a walkthrough.
+ * @param vectorOf gives the sentence vector of a turn's words, or `null`
+ * @param now where the walkthrough names no time of its own
+ */
+export function runWalkthrough(
+  recogniser: Recogniser,
+  walkthrough: Walkthrough,
+  vectorOf: (text: string) => Float32Array | null,
+  now: string,
+): WalkthroughResult {
+  let state = startConversation('1');
+  const faults: string[] = [];
+  const transcript: TranscriptLine[] = [];
+  walkthrough.turns.forEach((turn, index) => {
+    const result: Step = step(recogniser, state, eventOf(turn, vectorOf(turn.user ?? ''), walkthrough.now ?? now));
+    state = result.state;
+    transcript.push({ from: 'user', text: turn.user ?? (turn.noInput ? '(nothing)' : `(${turn.signal ?? ''})`) });
+    for (const say of result.says) transcript.push({ from: 'bot', text: say.text });
+    faults.push(...checkSays(turn, index, result.says));
+  });
+  const outcome = finalOutcome(state);
+  const slots = heldValues(state);
+  const { expect } = walkthrough;
+  if (expect.outcome !== undefined && expect.outcome !== outcome) {
+    faults.push(`it ended ${outcome.replace('_', ' ')}, not ${expect.outcome.replace('_', ' ')}`);
+  }
+  for (const [slot, value] of Object.entries(expect.slots ?? {})) {
+    if (sameValue(slots[slot], value)) continue;
+    faults.push(`${slot} is ${JSON.stringify(slots[slot] ?? null)}, not ${JSON.stringify(value)}`);
+  }
+  return { name: walkthrough.name, outcome, slots, passed: faults.length === 0, faults, transcript };
+}
+
+/** Reads a walkthrough file's parsed JSON; every fault is listed with its path. */
+export function readWalkthroughs(value: unknown): { ok: true; walkthroughs: Walkthrough[] } | { ok: false; faults: Fault[] } {
+  if (!Array.isArray(value)) return { ok: false, faults: [{ path: '', message: 'a walkthrough file is a list of walkthroughs' }] };
+  const faults: Fault[] = [];
+  value.forEach((item: unknown, index) => {
+    const { name, turns, expect } = (item ?? {}) as Record<string, unknown>;
+    if (typeof name !== 'string') faults.push({ path: `[${index}].name`, message: 'is missing: give the walkthrough a name' });
+    if (typeof expect !== 'object' || expect === null) faults.push({ path: `[${index}].expect`, message: 'is missing: say the outcome it must reach' });
+    if (!Array.isArray(turns)) return faults.push({ path: `[${index}].turns`, message: 'is missing: list what the customer says' });
+    turns.forEach((turn: unknown, at) => {
+      const { user, signal, noInput } = (turn ?? {}) as Record<string, unknown>;
+      if (typeof user === 'string' || typeof signal === 'string' || noInput === true) return;
+      faults.push({ path: `[${index}].turns[${at}]`, message: 'needs "user", "signal" or "noInput"' });
+    });
+  });
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, walkthroughs: value as Walkthrough[] };
+}

@@ -1,0 +1,17 @@
+/** Numbers in a sentence vector. */
+export const VECTOR_LENGTH = 512;
+
+/** Names the weights a vector came from; cached vectors of other weights are not used. */
+export const ENCODER_VERSION = 'en-512-1';
+
+/** Languages that the sentence encoder reads; for others n-grams alone carry the recognition. */
+export const ENCODER_LANGUAGES: readonly string[] = ['en'];
+
+/** Turns texts into unit vectors of {@link VECTOR_LENGTH} numbers. Texts of like meaning lie close together. */
+export interface Encoder {
+  /** @returns one vector a text, in their order */
+  encode(texts: readonly string[]): Promise<Float32Array[]>;
+}
+
+/** Vectors by the exact text they were made from. */
+export type Vectors = ReadonlyMap<string, Float32Array>;

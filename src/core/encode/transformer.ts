@@ -1,0 +1,277 @@
+import { VECTOR_LENGTH } from './encoder.js';
+import { Workspace, type Panels } from '../linear/workspace.js';
+
+/** Weights by name, each row-major. The names are those of {@link WEIGHT_NAMES}. */
+export type Weights = Readonly<Record<string, Float32Array>>;
+
+interface Dense {
+  matrix: Panels;
+  /** Byte offset of the bias. */
+  bias: number;
+}
+
+interface Norm {
+  scale: Float32Array;
+  bias: Float32Array;
+}
+
+interface Layer {
+  width: number;
+  attentionNorm: Norm;
+  /** Brings the layer's input to the output width, where the two differ. */
+  residual: Dense | null;
+  queryKeyValue: Dense;
+  output: Dense;
+  forwardNorm: Norm;
+  expand: Dense;
+  contract: Dense;
+}
+
+const EMBEDDING_WIDTH = 256;
+const MODEL_WIDTH = 512;
+const INNER_WIDTH = 1536;
+const HEADS = 4;
+const NORM_EPSILON = 1e-6;
+
+/** The most pieces of one text that are read; the rest is left out. */
+export const LONGEST_TEXT = 128;
+/** The most pieces encoded at once; larger batches are divided. */
+const BATCH_ROWS = 512;
+
+const layerNames = (layer: number) => ({
+  attentionNormScale: `layer${layer}.attentionNorm.scale`,
+  attentionNormBias: `layer${layer}.attentionNorm.bias`,
+  queryKeyValueMatrix: `layer${layer}.queryKeyValue.matrix`,
+  queryKeyValueBias: `layer${layer}.queryKeyValue.bias`,
+  outputMatrix: `layer${layer}.output.matrix`,
+  outputBias: `layer${layer}.output.bias`,
+  forwardNormScale: `layer${layer}.forwardNorm.scale`,
+  forwardNormBias: `layer${layer}.forwardNorm.bias`,
+  expandMatrix: `layer${layer}.expand.matrix`,
+  expandBias: `layer${layer}.expand.bias`,
+  contractMatrix: `layer${layer}.contract.matrix`,
+  contractBias: `layer${layer}.contract.bias`,
+});
+
+/** Every weight the transformer asks for. */
+export const WEIGHT_NAMES: readonly string[] = [
+  'embeddings',
+  'timescales',
+  'residual.matrix',
+  'residual.bias',
+  'final.matrix',
+  'final.bias',
+  ...Object.values(layerNames(0)),
+  ...Object.values(layerNames(1)),
+];
+
+/**
+ * A two-layer transformer (pre-normalised, Vaswani et al., 2017) that turns the pieces of a text into one unit
+ * vector: mean of the last layer, a tanh layer, length one. Matrix products run in a WebAssembly SIMD kernel.
+ */
+export class Transformer {
+  readonly #weights: Weights;
+  readonly #space: Workspace;
+  readonly #layers: Layer[];
+  readonly #final: Dense;
+  readonly #buffers: { stream: number; normal: number; wide: number; joined: number };
+
+  /** @throws if a weight is missing or the WebAssembly of this machine has no SIMD */
+  constructor(weights: Weights) {
+    this.#weights = weights;
+    const rows = BATCH_ROWS + LONGEST_TEXT;
+    const weightFloats = Object.values(weights).reduce((sum, weight) => sum + weight.length + 8, 0);
+    const space = new Workspace(weightFloats + rows * (3 * MODEL_WIDTH + INNER_WIDTH) + 64);
+    this.#space = space;
+    this.#layers = [this.#readLayer(0, EMBEDDING_WIDTH), this.#readLayer(1, MODEL_WIDTH)];
+    this.#final = this.#readDense('final.matrix', 'final.bias', MODEL_WIDTH, VECTOR_LENGTH);
+    this.#buffers = {
+      stream: space.reserve(rows * MODEL_WIDTH),
+      normal: space.reserve(rows * MODEL_WIDTH),
+      joined: space.reserve(rows * MODEL_WIDTH),
+      wide: space.reserve(rows * INNER_WIDTH),
+    };
+  }
+
+  /** @param texts piece numbers of each text
+   *  @returns a unit vector for each, in their order */
+  encode(texts: readonly (readonly number[])[]): Float32Array[] {
+    const vectors: Float32Array[] = [];
+    let batch: (readonly number[])[] = [];
+    let rows = 0;
+    for (const text of texts) {
+      const pieces = text.length > 0 ? text.slice(0, LONGEST_TEXT) : [0];
+      if (rows + pieces.length > BATCH_ROWS && batch.length > 0) {
+        vectors.push(...this.#encodeBatch(batch));
+        batch = [];
+        rows = 0;
+      }
+      batch.push(pieces);
+      rows += pieces.length;
+    }
+    if (batch.length > 0) vectors.push(...this.#encodeBatch(batch));
+    return vectors;
+  }
+
+  #get(name: string): Float32Array {
+    const weight = this.#weights[name];
+    if (!weight) throw new Error(`The sentence encoder's weights lack "${name}".`);
+    return weight;
+  }
+
+  #readDense(matrix: string, bias: string, inputs: number, outputs: number): Dense {
+    const panels = this.#space.reservePanels(inputs, outputs);
+    this.#space.fillPanels(panels, this.#get(matrix), outputs);
+    const biasAt = this.#space.reserve(outputs);
+    this.#space.view(biasAt, outputs).set(this.#get(bias));
+    return { matrix: panels, bias: biasAt };
+  }
+
+  #readLayer(layer: number, width: number): Layer {
+    const names = layerNames(layer);
+    return {
+      width,
+      attentionNorm: { scale: this.#get(names.attentionNormScale), bias: this.#get(names.attentionNormBias) },
+      residual: width === MODEL_WIDTH ? null : this.#readDense('residual.matrix', 'residual.bias', width, MODEL_WIDTH),
+      queryKeyValue: this.#readDense(names.queryKeyValueMatrix, names.queryKeyValueBias, width, 3 * width),
+      output: this.#readDense(names.outputMatrix, names.outputBias, width, MODEL_WIDTH),
+      forwardNorm: { scale: this.#get(names.forwardNormScale), bias: this.#get(names.forwardNormBias) },
+      expand: this.#readDense(names.expandMatrix, names.expandBias, MODEL_WIDTH, INNER_WIDTH),
+      contract: this.#readDense(names.contractMatrix, names.contractBias, INNER_WIDTH, MODEL_WIDTH),
+    };
+  }
+
+  #apply(dense: Dense, from: number, to: number, rows: number, rectify = false): void {
+    this.#space.multiply(from, rows, dense.matrix, dense.bias, to, rectify);
+  }
+
+  #encodeBatch(texts: readonly (readonly number[])[]): Float32Array[] {
+    const starts: number[] = [];
+    let rows = 0;
+    for (const text of texts) {
+      starts.push(rows);
+      rows += text.length;
+    }
+    this.#embed(texts);
+    for (const layer of this.#layers) this.#runLayer(layer, texts, starts, rows);
+    return this.#pool(texts, starts);
+  }
+
+  #embed(texts: readonly (readonly number[])[]): void {
+    const embeddings = this.#get('embeddings');
+    const timescales = this.#get('timescales');
+    const stream = this.#space.view(this.#buffers.stream, (BATCH_ROWS + LONGEST_TEXT) * MODEL_WIDTH);
+    const half = EMBEDDING_WIDTH / 2;
+    let row = 0;
+    for (const text of texts) {
+      text.forEach((piece, position) => {
+        const at = row * EMBEDDING_WIDTH;
+        for (let column = 0; column < EMBEDDING_WIDTH; column++) {
+          const angle = position * timescales[column % half]!;
+          const signal = column < half ? Math.sin(angle) : Math.cos(angle);
+          stream[at + column] = 2 * embeddings[piece * EMBEDDING_WIDTH + column]! + signal;
+        }
+        row++;
+      });
+    }
+  }
+
+  #runLayer(layer: Layer, texts: readonly (readonly number[])[], starts: readonly number[], rows: number): void {
+    const { stream, normal, wide, joined } = this.#buffers;
+    this.#normalise(layer.attentionNorm, stream, normal, rows, layer.width);
+    this.#apply(layer.queryKeyValue, normal, wide, rows);
+    if (layer.residual) {
+      this.#apply(layer.residual, stream, normal, rows);
+      this.#space.view(stream, rows * MODEL_WIDTH).set(this.#space.view(normal, rows * MODEL_WIDTH));
+    }
+    texts.forEach((text, index) => this.#attend(starts[index] ?? 0, text.length, layer.width));
+    this.#apply(layer.output, joined, normal, rows);
+    this.#add(normal, stream, rows);
+    this.#normalise(layer.forwardNorm, stream, normal, rows, MODEL_WIDTH);
+    this.#apply(layer.expand, normal, wide, rows, true);
+    this.#apply(layer.contract, wide, normal, rows);
+    this.#add(normal, stream, rows);
+  }
+
+  #add(from: number, to: number, rows: number): void {
+    const source = this.#space.view(from, rows * MODEL_WIDTH);
+    const target = this.#space.view(to, rows * MODEL_WIDTH);
+    for (let index = 0; index < source.length; index++) target[index]! += source[index]!;
+  }
+
+  #normalise(norm: Norm, from: number, to: number, rows: number, width: number): void {
+    const source = this.#space.view(from, rows * width);
+    const target = this.#space.view(to, rows * width);
+    for (let row = 0; row < rows; row++) {
+      const at = row * width;
+      let mean = 0;
+      for (let column = 0; column < width; column++) mean += source[at + column] ?? 0;
+      mean /= width;
+      let variance = 0;
+      for (let column = 0; column < width; column++) variance += (source[at + column]! - mean) ** 2;
+      const scale = 1 / Math.sqrt(variance / width + NORM_EPSILON);
+      for (let column = 0; column < width; column++) {
+        target[at + column] =
+          (source[at + column]! - mean) * scale * norm.scale[column]! + norm.bias[column]!;
+      }
+    }
+  }
+
+  #attend(start: number, length: number, width: number): void {
+    const rowWidth = 3 * width;
+    const input = this.#space.view(this.#buffers.wide + start * rowWidth * 4, length * rowWidth);
+    const output = this.#space.view(this.#buffers.joined + start * width * 4, length * width);
+    const headWidth = width / HEADS;
+    const scale = 1 / Math.sqrt(headWidth);
+    const weights = new Float32Array(length);
+    output.fill(0);
+    for (let head = 0; head < HEADS; head++) {
+      const queryAt = head * headWidth;
+      const keyAt = width + queryAt;
+      const valueAt = 2 * width + queryAt;
+      for (let row = 0; row < length; row++) {
+        const query = row * rowWidth + queryAt;
+        let highest = -Infinity;
+        for (let other = 0; other < length; other++) {
+          const key = other * rowWidth + keyAt;
+          let product = 0;
+          for (let column = 0; column < headWidth; column++) product += input[query + column]! * input[key + column]!;
+          weights[other] = product * scale;
+          if (product * scale > highest) highest = product * scale;
+        }
+        let total = 0;
+        for (let other = 0; other < length; other++) {
+          const weight = Math.exp(weights[other]! - highest);
+          weights[other] = weight;
+          total += weight;
+        }
+        const into = row * width + queryAt;
+        for (let other = 0; other < length; other++) {
+          const share = weights[other]! / total;
+          const value = other * rowWidth + valueAt;
+          for (let column = 0; column < headWidth; column++) output[into + column]! += share * input[value + column]!;
+        }
+      }
+    }
+  }
+
+  #pool(texts: readonly (readonly number[])[], starts: readonly number[]): Float32Array[] {
+    const { stream, normal, wide } = this.#buffers;
+    const states = this.#space.view(stream, (BATCH_ROWS + LONGEST_TEXT) * MODEL_WIDTH);
+    const means = this.#space.view(normal, texts.length * MODEL_WIDTH);
+    means.fill(0);
+    texts.forEach((text, index) => {
+      const from = starts[index]! * MODEL_WIDTH;
+      for (let offset = 0; offset < text.length * MODEL_WIDTH; offset++) {
+        const at = index * MODEL_WIDTH + (offset % MODEL_WIDTH);
+        means[at]! += states[from + offset]! / text.length;
+      }
+    });
+    this.#apply(this.#final, normal, wide, texts.length);
+    return texts.map((_, index) => {
+      const vector = this.#space.view(wide + index * VECTOR_LENGTH * 4, VECTOR_LENGTH).map(Math.tanh);
+      const length = Math.max(1e-6, Math.sqrt(vector.reduce((sum, value) => sum + value * value, 0)));
+      return vector.map((value) => value / length);
+    });
+  }
+}

@@ -1,0 +1,182 @@
+import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
+import type { Decision } from '../recognise/gate.js';
+import type { Recogniser, Recognition } from '../recognise/recogniser.js';
+import type { SlotReading } from '../recognise/slots.js';
+import {
+  accuracy,
+  areaUnderRoc,
+  calibrationOf,
+  classMeasures,
+  confusionMatrix,
+  f1Score,
+  mean,
+  type CalibrationBin,
+  type ClassMeasure,
+  type Confusion,
+} from './classification.js';
+
+/** How one test line was read. */
+export interface LineResult {
+  text: string;
+  /** `null`: out of scope; `undefined`: the line does not say. */
+  expected: string | null | undefined;
+  predicted: string | null;
+  confidence: number;
+  decision: Decision;
+  /** Place of the expected intent in the ranking, 1 for the first; `null` out of scope or where it is not ranked. */
+  place: number | null;
+  expectedSlots: ExpectedSlot[] | null;
+  slots: SlotReading[];
+  style?: string;
+}
+
+/** What the three outcomes came to. */
+export interface GateMeasure {
+  accepted: number;
+  asked: number;
+  none: number;
+  /** Of what was accepted, the share that was right. */
+  acceptedPrecision: number | null;
+  /** Of the messages in scope, the share that was accepted. */
+  acceptedInScope: number | null;
+  /** Of the messages out of scope, the share that was not matched. */
+  outOfScopeRecall: number | null;
+}
+
+/** The measures of a test run. Shares are 0..1, or `null` where nothing was there to count. */
+export interface Evaluation {
+  lines: number;
+  inScope: number;
+  outOfScope: number;
+  /** Share of the messages in scope whose first intent is the expected one. */
+  accuracy: number | null;
+  topThree: number | null;
+  macro: { precision: number | null; recall: number | null; f1: number | null };
+  auroc: number | null;
+  calibrationError: number | null;
+  calibration: CalibrationBin[];
+  gate: GateMeasure;
+  /** Slots of the lines that list theirs, matched by slot and exact stretch of text. */
+  slotF1: number | null;
+  intents: ClassMeasure[];
+  confusion: Confusion;
+  styles: { style: string; lines: number; accuracy: number | null }[];
+}
+
+/** Reads one line's result off a recognition. */
+export function lineResult(line: TestLine, recognition: Recognition): LineResult {
+  const place = recognition.ranking.findIndex((item) => item.intent === line.intent);
+  return {
+    text: line.text,
+    expected: line.intent,
+    predicted: recognition.ranking[0]?.intent ?? null,
+    confidence: recognition.confidence,
+    decision: recognition.decision,
+    place: place < 0 ? null : place + 1,
+    expectedSlots: line.slots ?? null,
+    slots: recognition.slots,
+    ...(line.style === undefined ? {} : { style: line.style }),
+  };
+}
+
+/** Reads a test line. @param vector of the line's text */
+export function readLine(recogniser: Recogniser, line: TestLine, vector: Float32Array | null, now: string): LineResult {
+  return lineResult(line, recogniser.recognise(line.text, vector, line.now ?? now));
+}
+
+/** Whether a line came out right: the first intent in scope; not matched out of scope. */
+export function isRight(result: LineResult): boolean {
+  return result.expected === null ? result.decision === 'none' : result.predicted === result.expected;
+}
+
+/** A line's words for an error: accepted and wrong is worst. */
+export type Verdict = 'right' | 'wrong and accepted' | 'wrong and asked about' | 'not matched';
+
+export function verdict(result: LineResult): Verdict {
+  if (isRight(result)) return result.expected !== null && result.decision === 'none' ? 'not matched' : 'right';
+  if (result.decision === 'accept') return 'wrong and accepted';
+  return result.decision === 'ask' ? 'wrong and asked about' : 'not matched';
+}
+
+function slotScore(results: readonly LineResult[]): number | null {
+  const key = ({ slot, start, end }: { slot: string; start: number; end: number }) => `${slot} ${start} ${end}`;
+  let [correct, predicted, support] = [0, 0, 0];
+  for (const { expectedSlots, slots } of results) {
+    if (!expectedSlots) continue;
+    const wanted = new Set(expectedSlots.map(key));
+    support += wanted.size;
+    predicted += slots.length;
+    correct += slots.filter((slot) => wanted.has(key(slot))).length;
+  }
+  return f1Score(correct, predicted, support);
+}
+
+function gateMeasure(results: readonly LineResult[]): GateMeasure {
+  const count = (decision: Decision) => results.filter((result) => result.decision === decision).length;
+  const inScope = results.filter((result) => result.expected !== null);
+  const outOfScope = results.filter((result) => result.expected === null);
+  const accepted = results.filter((result) => result.decision === 'accept');
+  const shareOf = (list: readonly LineResult[], of: (result: LineResult) => boolean) => mean(list.map((result) => (of(result) ? 1 : 0)));
+  return {
+    accepted: accepted.length,
+    asked: count('ask'),
+    none: count('none'),
+    acceptedPrecision: shareOf(accepted, (result) => result.predicted === result.expected),
+    acceptedInScope: shareOf(inScope, (result) => result.decision === 'accept'),
+    outOfScopeRecall: shareOf(outOfScope, (result) => result.decision === 'none'),
+  };
+}
+
+/** Measures a test run. Lines that name no intent are left out. @param intents of the bot, in its order */
+export function measure(all: readonly LineResult[], intents: readonly string[]): Evaluation {
+  const results = all.filter((result) => result.expected !== undefined);
+  const inScope = results.filter((result) => result.expected !== null);
+  const outOfScope = results.filter((result) => result.expected === null);
+  const outcomes = inScope.map(({ expected, predicted }) => ({ expected: expected ?? null, predicted }));
+  const labels = [...new Set([...intents, ...outcomes.flatMap(({ expected }) => expected ?? [])])];
+  const classes = classMeasures(outcomes, labels);
+  const tested = classes.filter(({ support }) => support > 0);
+  const calibration = calibrationOf(inScope.map((result) => ({ confidence: result.confidence, correct: isRight(result) })));
+  const styles = [...new Set(inScope.flatMap(({ style }) => style ?? []))];
+  return {
+    lines: results.length,
+    inScope: inScope.length,
+    outOfScope: outOfScope.length,
+    accuracy: accuracy(outcomes),
+    topThree: mean(inScope.map(({ place }) => (place !== null && place <= 3 ? 1 : 0))),
+    macro: {
+      precision: mean(tested.map(({ precision }) => precision)),
+      recall: mean(tested.map(({ recall }) => recall)),
+      f1: mean(tested.map(({ f1 }) => f1)),
+    },
+    auroc: areaUnderRoc(
+      inScope.map(({ confidence }) => confidence),
+      outOfScope.map(({ confidence }) => confidence),
+    ),
+    calibrationError: calibration.error,
+    calibration: calibration.bins,
+    gate: gateMeasure(results),
+    slotF1: slotScore(inScope),
+    intents: classes,
+    confusion: confusionMatrix(outcomes, labels),
+    styles: styles.map((style) => {
+      const own = inScope.filter((result) => result.style === style);
+      return { style, lines: own.length, accuracy: mean(own.map((result) => (isRight(result) ? 1 : 0))) };
+    }),
+  };
+}
+
+/** Held-out figures of the utterances themselves, from cross-validation. */
+export interface HeldOutMeasure {
+  accuracy: number | null;
+  intents: ClassMeasure[];
+}
+
+/** Accuracy and per-intent recall of predictions by models that had not learned from the utterance. */
+export function measureHeldOut(
+  predictions: readonly { intent: string; predicted: string | null }[],
+  intents: readonly string[],
+): HeldOutMeasure {
+  const outcomes = predictions.map(({ intent, predicted }) => ({ expected: intent, predicted }));
+  return { accuracy: accuracy(outcomes), intents: classMeasures(outcomes, intents) };
+}

@@ -1,0 +1,68 @@
+import { softmaxRows } from './logistic.js';
+
+/** How scores become probabilities: divided by the temperature, after the offset is added to the last class. */
+export interface Calibration {
+  temperature: number;
+  /** Added to the score of lying outside the bot. */
+  outsideOffset: number;
+}
+
+/** Turns scores (n × classes) into probabilities. */
+export function calibrate(scores: Float64Array, classes: number, { temperature, outsideOffset }: Calibration): Float64Array {
+  const probabilities = shift(scores, classes, { temperature, outsideOffset });
+  softmaxRows(probabilities, classes, new Int32Array(scores.length / classes).fill(-1));
+  return probabilities;
+}
+
+function shift(scores: Float64Array, classes: number, { temperature, outsideOffset }: Calibration): Float64Array {
+  const shifted = new Float64Array(scores.length);
+  for (let index = 0; index < scores.length; index++) {
+    shifted[index] = (scores[index]! + (index % classes === classes - 1 ? outsideOffset : 0)) / temperature;
+  }
+  return shifted;
+}
+
+/** The lowest point of a function with one valley between two bounds, by golden-section search (Kiefer, 1953). */
+function lowest(of: (at: number) => number, from: number, to: number, steps: number): number {
+  const ratio = (Math.sqrt(5) - 1) / 2;
+  let [low, high] = [from, to];
+  let left = high - ratio * (high - low);
+  let right = low + ratio * (high - low);
+  let [atLeft, atRight] = [of(left), of(right)];
+  for (let step = 0; step < steps; step++) {
+    if (atLeft <= atRight) {
+      [high, right, atRight] = [right, left, atLeft];
+      left = high - ratio * (high - low);
+      atLeft = of(left);
+    } else {
+      [low, left, atLeft] = [left, right, atRight];
+      right = low + ratio * (high - low);
+      atRight = of(right);
+    }
+  }
+  return (low + high) / 2;
+}
+
+/**
+ * The calibration under which held-out scores become the most truthful probabilities: temperature scaling
+ * (Guo et al., 2017) with a bias for the class outside the bot, which corrects for the share that the background
+ * has in the training but not among customers' messages.
+ * @param scores n × classes, of rows their model did not learn from
+ * @param weights how much each row counts
+ */
+export function fitCalibration(
+  scores: Float64Array,
+  classes: number,
+  labels: Int32Array,
+  weights: Float64Array,
+): Calibration {
+  let calibration: Calibration = { temperature: 1, outsideOffset: 0 };
+  const loss = (candidate: Calibration): number =>
+    softmaxRows(shift(scores, classes, candidate), classes, labels, weights);
+  for (let round = 0; round < 3; round++) {
+    const { outsideOffset } = calibration;
+    const temperature = Math.exp(lowest((at) => loss({ temperature: Math.exp(at), outsideOffset }), Math.log(0.05), Math.log(5), 14));
+    calibration = { temperature, outsideOffset: lowest((at) => loss({ temperature, outsideOffset: at }), -5, 5, 14) };
+  }
+  return calibration;
+}

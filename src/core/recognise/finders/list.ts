@@ -1,0 +1,130 @@
+import { stemmer } from 'stemmer';
+import { editDistance } from '../../text/distance.js';
+import { tokenise, type Token } from '../../text/tokens.js';
+import type { Finder, Found, Match } from './finder.js';
+import { COMMON_WORDS } from '../../text/commonWords.js';
+
+interface Phrase {
+  value: string;
+  tokens: Token[];
+}
+
+/** A word that occurs in a list. */
+interface ListWord {
+  norm: string;
+  stem: string;
+  number: boolean;
+}
+
+/** Edits that a word of this length may be off and still be taken for a misspelling. */
+function allowedEdits(length: number): number {
+  if (length < 4) return 0;
+  if (length < 6) return 1;
+  return length < 10 ? 2 : 3;
+}
+
+const isNumber = (word: string): boolean => /^\p{N}/u.test(word);
+
+function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean): Match | null {
+  if (written.norm === wanted.norm) return 'exact';
+  if (written.number || wanted.number) return null;
+  if (wanted.norm.length > 3 && written.stem === wanted.stem) return 'inflected';
+  if (!mayBeMisspelt) return null;
+  const limit = allowedEdits(Math.min(written.norm.length, wanted.norm.length));
+  if (limit === 0) return null;
+  const distance = editDistance(written.norm, wanted.norm, limit);
+  if (distance > limit) return null;
+  return written.norm[0] === wanted.norm[0] || distance === 1 ? 'misspelt' : null;
+}
+
+/** A single letter and the number glued to it ("A5") must be glued in the text too. */
+function gluedAlike(phrase: readonly Token[], text: readonly Token[], index: number, at: number): boolean {
+  if (index === 0) return true;
+  const [before, token] = [phrase[index - 1]!, phrase[index]!];
+  if (before.end !== token.start || before.norm.length !== 1 || !isNumber(token.norm)) return true;
+  return text[at + index - 1]!.end === text[at + index]!.start;
+}
+
+const RANK: Record<Match, number> = { exact: 0, inflected: 1, misspelt: 2, computed: 3 };
+
+type WordMatches = ReadonlyMap<string, Match>;
+
+function matchPhrase(phrase: Phrase, tokens: readonly Token[], matches: readonly WordMatches[], at: number): Match | null {
+  if (at + phrase.tokens.length > tokens.length) return null;
+  let worst: Match = 'exact';
+  for (let index = 0; index < phrase.tokens.length; index++) {
+    const match = matches[at + index]!.get(phrase.tokens[index]!.norm);
+    if (match === undefined || !gluedAlike(phrase.tokens, tokens, index, at)) return null;
+    if (RANK[match] > RANK[worst]) worst = match;
+  }
+  return worst;
+}
+
+const listWord = (norm: string): ListWord => ({ norm, stem: stemmer(norm), number: isNumber(norm) });
+
+/** Values of a list with their synonyms: exact, inflected or, where allowed, misspelt. The longest phrase wins. */
+export const listFinder: Finder = {
+  kinds: ['list'],
+  prepare(entity, { vocabulary }) {
+    const phrases: Phrase[] = (entity.values ?? [])
+      .flatMap(({ value, synonyms }) => [value, ...synonyms].map((said) => ({ value, tokens: tokenise(said).tokens })))
+      .filter((phrase) => phrase.tokens.length > 0);
+    const own = new Set(phrases.flatMap((phrase) => phrase.tokens.map((token) => token.norm)));
+    const words = [...own].map(listWord);
+    const byFirstWord = groupByFirstWord(phrases);
+
+    /** How each word of the list matches a written one. */
+    const matchesOf = ({ norm }: Token): WordMatches => {
+      const written = listWord(norm);
+      const mayBeMisspelt = (entity.misspellings ?? false) && !vocabulary.has(norm) && !own.has(norm) && !COMMON_WORDS.has(norm);
+      const matches = new Map<string, Match>();
+      for (const word of words) {
+        const match = matchWord(written, word, mayBeMisspelt);
+        if (match !== null) matches.set(word.norm, match);
+      }
+      return matches;
+    };
+
+    return ({ tokens }) => {
+      const matches = tokens.map(matchesOf);
+      const found: Found[] = [];
+      for (let at = 0; at < tokens.length; ) {
+        let best: { length: number; match: Match; values: string[] } | null = null;
+        for (const firstWord of matches[at]!.keys()) {
+          for (const phrase of byFirstWord.get(firstWord) ?? []) {
+            const length = phrase.tokens.length;
+            if (best && length < best.length) continue;
+            const match = matchPhrase(phrase, tokens, matches, at);
+            if (match === null) continue;
+            if (!best || length > best.length || RANK[match] < RANK[best.match]) {
+              best = { length, match, values: [phrase.value] };
+            } else if (RANK[match] === RANK[best.match] && !best.values.includes(phrase.value)) {
+              best.values.push(phrase.value);
+            }
+          }
+        }
+        if (best) {
+          const [value, ...alternatives] = best.values;
+          found.push({
+            start: tokens[at]!.start,
+            end: tokens[at + best.length - 1]!.end,
+            value: value!,
+            match: best.match,
+            ...(alternatives.length > 0 ? { alternatives } : {}),
+          });
+          at += best.length;
+        } else at++;
+      }
+      return found;
+    };
+  },
+};
+
+function groupByFirstWord(phrases: readonly Phrase[]): Map<string, Phrase[]> {
+  const groups = new Map<string, Phrase[]>();
+  for (const phrase of phrases) {
+    const first = phrase.tokens[0]!.norm;
+    groups.set(first, [...(groups.get(first) ?? []), phrase]);
+  }
+  return groups;
+}

@@ -1,0 +1,266 @@
+import { ENCODER_LANGUAGES, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
+import { paddedColumns, paddedRows, Workspace } from '../linear/workspace.js';
+import { calibrate, fitCalibration, type Calibration } from './calibrate.js';
+import { buildVocabulary, countTerms, indexTerms, weighTerms, type ModelText, type SparseVector, type TermIndex, type Vocabulary } from './features.js';
+import { fitLogistic, type Gram, type LogisticSettings } from './logistic.js';
+
+/** A text with the intent it teaches. */
+export interface TrainingText extends ModelText {
+  intent: string;
+  /** Index among the intent's utterances; `null` for a description, which is never scored. */
+  utterance: number | null;
+}
+
+/** What the model, taught without an utterance's fold, makes of the utterance. */
+export interface HeldOutPrediction {
+  intent: string;
+  utterance: number;
+  text: string;
+  /** The best intent, or `null` if nothing in the bot seemed likelier than what lies outside it. */
+  predicted: string | null;
+  confidence: number;
+  /** Confidence of the intent the utterance belongs to. */
+  ownConfidence: number;
+}
+
+/** A trained intent model. Plain data: numbers, texts and typed arrays. */
+export interface IntentModel {
+  intents: string[];
+  /** Whether the sentence encoder took part; n-grams alone carry the model otherwise. */
+  encoded: boolean;
+  vocabulary: Vocabulary;
+  /** (intents + 1) × 512, row-major; the last row is for what lies outside the bot. */
+  denseWeights: Float32Array;
+  /** terms × (intents + 1), row-major. */
+  termWeights: Float32Array;
+  biases: Float32Array;
+  calibration: Calibration;
+  heldOut: HeldOutPrediction[];
+}
+
+/** An intent with its probability. */
+export interface RankedIntent {
+  intent: string;
+  confidence: number;
+}
+
+const ENCODER_WEIGHT = 1.25;
+const FOLDS = 5;
+/** How much a background message counts beside an utterance. */
+const BACKGROUND_WEIGHT = 0.3;
+const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 15, tolerance: 1e-3 };
+
+interface Features {
+  dense: Float32Array | null;
+  sparse: SparseVector;
+}
+
+/** Adds the products of all pairs of sentence vectors to a Gram matrix. */
+function addDenseProducts({ size, values }: Gram, vectors: readonly Float32Array[]): void {
+  const [rows, wide] = [paddedRows(size), paddedColumns(size)];
+  const space = new Workspace(rows * VECTOR_LENGTH + VECTOR_LENGTH * wide + wide + rows * wide + 64);
+  const left = space.reserve(rows * VECTOR_LENGTH);
+  vectors.forEach((vector, row) => {
+    const target = space.view(left + row * VECTOR_LENGTH * 4, VECTOR_LENGTH);
+    for (let at = 0; at < VECTOR_LENGTH; at++) target[at] = vector[at]! * ENCODER_WEIGHT;
+  });
+  const transposed = new Float32Array(VECTOR_LENGTH * size);
+  vectors.forEach((vector, column) => {
+    for (let at = 0; at < VECTOR_LENGTH; at++) transposed[at * size + column] = vector[at]! * ENCODER_WEIGHT;
+  });
+  const panels = space.reservePanels(VECTOR_LENGTH, size);
+  space.fillPanels(panels, transposed, size);
+  const zero = space.reserve(wide);
+  const result = space.reserve(rows * wide);
+  space.multiply(left, size, panels, zero, result);
+  const products = space.view(result, rows * wide);
+  for (let row = 0; row < size; row++) {
+    for (let column = 0; column < size; column++) values[row * size + column]! += products[row * wide + column]!;
+  }
+}
+
+/** Products of all pairs of texts; one is added to each for the bias. */
+function gramOf(features: readonly Features[], terms: number): Gram {
+  const size = features.length;
+  const values = new Float32Array(size * size).fill(1);
+  const row = new Float64Array(terms);
+  for (let index = 0; index < size; index++) {
+    const { indices, weights } = features[index]!.sparse;
+    for (let at = 0; at < indices.length; at++) row[indices[at]!] = weights[at]!;
+    for (let other = 0; other <= index; other++) {
+      const { indices: otherIndices, weights: otherWeights } = features[other]!.sparse;
+      let product = 0;
+      for (let at = 0; at < otherIndices.length; at++) product += row[otherIndices[at]!]! * otherWeights[at]!;
+      values[index * size + other]! += product;
+      if (other !== index) values[other * size + index]! += product;
+    }
+    for (let at = 0; at < indices.length; at++) row[indices[at]!] = 0;
+  }
+  const vectors = features.flatMap(({ dense }) => dense ?? []);
+  const gram = { size, values };
+  if (vectors.length === size) addDenseProducts(gram, vectors);
+  return gram;
+}
+
+function part(gram: Gram, rows: readonly number[]): Gram {
+  const values = new Float32Array(rows.length * rows.length);
+  rows.forEach((row, at) => {
+    for (let into = 0; into < rows.length; into++) values[at * rows.length + into] = gram.values[row * gram.size + rows[into]!]!;
+  });
+  return { size: rows.length, values };
+}
+
+/** Deals the rows of each class to the folds in turn, so that each fold has its share of every class. */
+function dealFolds(labels: Int32Array): Int32Array {
+  const dealt = new Map<number, number>();
+  return labels.map((label) => {
+    const next = dealt.get(label) ?? 0;
+    dealt.set(label, next + 1);
+    return next % FOLDS;
+  });
+}
+
+/** Scores of each row by a model that did not learn from the row's fold: n × classes. */
+function crossValidate(gram: Gram, labels: Int32Array, rowWeights: Float64Array, classes: number): Float64Array {
+  const folds = dealFolds(labels);
+  const scores = new Float64Array(gram.size * classes);
+  const rows = Array.from(labels.keys());
+  for (let fold = 0; fold < FOLDS; fold++) {
+    const learned = rows.filter((row) => folds[row] !== fold);
+    const learnedLabels = Int32Array.from(learned, (row) => labels[row]!);
+    const learnedWeights = Float64Array.from(learned, (row) => rowWeights[row]!);
+    const coefficients = fitLogistic(part(gram, learned), learnedLabels, learnedWeights, classes, SETTINGS);
+    for (const row of rows.filter((candidate) => folds[candidate] === fold)) {
+      for (let at = 0; at < learned.length; at++) {
+        const product = gram.values[row * gram.size + learned[at]!]!;
+        for (let column = 0; column < classes; column++) {
+          scores[row * classes + column]! += product * coefficients[at * classes + column]!;
+        }
+      }
+    }
+  }
+  return scores;
+}
+
+function readHeldOut(
+  texts: readonly TrainingText[],
+  intents: readonly string[],
+  probabilities: Float64Array,
+): HeldOutPrediction[] {
+  const classes = intents.length + 1;
+  return texts.flatMap(({ text, intent, utterance }, row): HeldOutPrediction[] => {
+    if (utterance === null) return [];
+    const own = Array.from(probabilities.subarray(row * classes, (row + 1) * classes));
+    const best = own.indexOf(Math.max(...own));
+    return [
+      {
+        intent,
+        utterance,
+        text,
+        predicted: intents[best] ?? null,
+        confidence: own[best]!,
+        ownConfidence: own[intents.indexOf(intent)]!,
+      },
+    ];
+  });
+}
+
+/** Adds a training text's share to the weights of the linear model. @param coefficients one a class */
+function addWeights(model: IntentModel, { dense, sparse }: Features, coefficients: Float64Array): void {
+  const classes = coefficients.length;
+  for (let column = 0; column < classes; column++) {
+    const coefficient = coefficients[column]!;
+    model.biases[column]! += coefficient;
+    for (let at = 0; at < sparse.indices.length; at++) {
+      model.termWeights[sparse.indices[at]! * classes + column]! += coefficient * sparse.weights[at]!;
+    }
+    if (!dense) continue;
+    const scale = coefficient * ENCODER_WEIGHT * ENCODER_WEIGHT;
+    for (let at = 0; at < VECTOR_LENGTH; at++) model.denseWeights[column * VECTOR_LENGTH + at]! += scale * dense[at]!;
+  }
+}
+
+/**
+ * Trains an intent model on utterances and descriptions, with a background of messages that belong to no bot.
+ * Deterministic: the same texts and vectors give the same model.
+ * @param background messages that belong to no bot
+ * @param vectors of the text of every line of both
+ */
+export function trainIntentModel(
+  texts: readonly TrainingText[],
+  background: readonly ModelText[],
+  language: string,
+  vectors: Vectors,
+): IntentModel {
+  const encoded = ENCODER_LANGUAGES.includes(language);
+  const intents = [...new Set(texts.map(({ intent }) => intent))];
+  const classes = intents.length + 1;
+  const all: ModelText[] = [...texts, ...background];
+  const labels = Int32Array.from(all.keys(), (row) => (row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length));
+  const counts = all.map(countTerms);
+  const vocabulary = buildVocabulary(counts);
+  const index = indexTerms(vocabulary);
+  const features = all.map(({ text }, row): Features => {
+    const dense = encoded ? vectors.get(text) : null;
+    if (dense === undefined) throw new Error(`No sentence vector for "${text}".`);
+    return { dense, sparse: weighTerms(counts[row]!, vocabulary, index) };
+  });
+  const gram = gramOf(features, vocabulary.terms.length);
+  const rowWeights = Float64Array.from(all.keys(), (row) => (row < texts.length ? 1 : BACKGROUND_WEIGHT));
+  const coefficients = fitLogistic(gram, labels, rowWeights, classes, SETTINGS);
+  const model: IntentModel = {
+    intents,
+    encoded,
+    vocabulary,
+    denseWeights: new Float32Array(encoded ? classes * VECTOR_LENGTH : 0),
+    termWeights: new Float32Array(vocabulary.terms.length * classes),
+    biases: new Float32Array(classes),
+    calibration: { temperature: 1, outsideOffset: 0 },
+    heldOut: [],
+  };
+  features.forEach((own, row) => addWeights(model, own, coefficients.subarray(row * classes, (row + 1) * classes)));
+  const scores = crossValidate(gram, labels, rowWeights, classes);
+  model.calibration = fitCalibration(scores, classes, labels, rowWeights);
+  model.heldOut = readHeldOut(texts, intents, calibrate(scores, classes, model.calibration));
+  return model;
+}
+
+/** A model ready to rank texts. */
+export interface IntentRanker {
+  /**
+   * Ranks all intents, best first. Probabilities add up to one together with that of lying outside the bot.
+   * @param vector the text's sentence vector; without one, n-grams alone decide
+   */
+  rank(text: ModelText, vector: Float32Array | null): RankedIntent[];
+}
+
+function scoreText(model: IntentModel, index: TermIndex, text: ModelText, vector: Float32Array | null): Float64Array {
+  const classes = model.intents.length + 1;
+  const scores = Float64Array.from(model.biases);
+  const { indices, weights } = weighTerms(countTerms(text), model.vocabulary, index);
+  indices.forEach((term, at) => {
+    for (let column = 0; column < classes; column++) scores[column]! += weights[at]! * model.termWeights[term * classes + column]!;
+  });
+  if (vector && model.encoded) {
+    for (let column = 0; column < classes; column++) {
+      const from = column * VECTOR_LENGTH;
+      for (let at = 0; at < VECTOR_LENGTH; at++) scores[column]! += vector[at]! * model.denseWeights[from + at]!;
+    }
+  }
+  return scores;
+}
+
+/** Makes a trained model ready for use. */
+export function openIntentModel(model: IntentModel): IntentRanker {
+  const index = indexTerms(model.vocabulary);
+  return {
+    rank(text, vector) {
+      if (model.intents.length === 0) return [];
+      const scores = scoreText(model, index, text, vector);
+      const probabilities = calibrate(scores, scores.length, model.calibration);
+      return model.intents
+        .map((intent, column) => ({ intent, confidence: probabilities[column]! }))
+        .sort((a, b) => b.confidence - a.confidence || (a.intent < b.intent ? -1 : 1));
+    },
+  };
+}

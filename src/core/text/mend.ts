@@ -1,0 +1,37 @@
+import type { Token } from './tokens.js';
+
+/** A text with some words replaced, and the way back to where they stood. */
+export interface MendedText {
+  text: string;
+  /** The offset in the original text of an offset in the mended one. */
+  original(offset: number): number;
+}
+
+/** Replaces whole words. @param mend gives the word to put in a token's place, or `null` to leave it */
+export function mendWords(text: string, tokens: readonly Token[], mend: (token: Token) => string | null): MendedText {
+  let mended = '';
+  let from = 0;
+  const shifts: { at: number; end: number; start: number; stop: number }[] = [];
+  for (const token of tokens) {
+    const word = mend(token);
+    if (word === null) continue;
+    mended += text.slice(from, token.start);
+    shifts.push({ at: mended.length, end: mended.length + word.length, start: token.start, stop: token.end });
+    mended += word;
+    from = token.end;
+  }
+  mended += text.slice(from);
+  return {
+    text: mended,
+    original(offset) {
+      let before = { end: 0, stop: 0 };
+      for (const shift of shifts) {
+        if (offset < shift.at) break;
+        if (offset === shift.at) return shift.start;
+        if (offset < shift.end) return Math.min(shift.start + (offset - shift.at), shift.stop);
+        before = shift;
+      }
+      return before.stop + (offset - before.end);
+    },
+  };
+}

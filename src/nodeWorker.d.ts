@@ -1,0 +1,4 @@
+declare module '*?nodeWorker' {
+  const source: string;
+  export default source;
+}

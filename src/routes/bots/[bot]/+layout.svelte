@@ -1,0 +1,69 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { onDestroy } from 'svelte';
+  import Probe from '$ui/probe/Probe.svelte';
+  import { probe } from '$ui/probe/probe.svelte.js';
+  import { stepHistory } from '$ui/shared/acts.js';
+  import CommandSearch from '$ui/shared/CommandSearch.svelte';
+  import { modelWatch } from '$ui/shared/model.svelte.js';
+  import StageLine from '$ui/shared/StageLine.svelte';
+  import { STAGES, stagePath } from '$ui/shared/stages.js';
+  import TopBar from '$ui/shared/TopBar.svelte';
+  import type { LayoutProps } from './$types';
+
+  const { data, children }: LayoutProps = $props();
+
+  let searching = $state(false);
+
+  $effect(() => {
+    modelWatch.show(data.frame.bot.id, data.frame.model);
+  });
+
+  onDestroy(() => modelWatch.leave());
+
+  const typing = (target: EventTarget | null): boolean =>
+    target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
+
+  function pressed(event: KeyboardEvent) {
+    if (event.defaultPrevented) return;
+    const key = event.key.toLowerCase();
+    if ((event.ctrlKey || event.metaKey) && key === 'k') {
+      event.preventDefault();
+      searching = true;
+    } else if ((event.ctrlKey || event.metaKey) && key === 'z' && !typing(event.target)) {
+      event.preventDefault();
+      void stepHistory(data.frame.bot.id, event.shiftKey ? 'redo' : 'undo');
+    } else if (event.altKey && /^Digit[1-7]$/.test(event.code)) {
+      const stage = STAGES.find((candidate) => candidate.key === Number(event.code.slice(5)));
+      if (!stage) return;
+      event.preventDefault();
+      void goto(stagePath(data.frame.bot.id, stage));
+    } else if (event.key === '/' && !typing(event.target)) {
+      event.preventDefault();
+      probe.focus();
+    }
+  }
+</script>
+
+<svelte:window onkeydown={pressed} />
+
+<div class="frame">
+  <TopBar frame={data.frame} search={() => (searching = true)} />
+  <StageLine botId={data.frame.bot.id} figures={data.frame.figures} path={page.url.pathname} />
+  <main>{@render children()}</main>
+  <Probe botId={data.frame.bot.id} intents={data.frame.intents} testSets={data.frame.testSets} />
+</div>
+<CommandSearch bind:open={searching} frame={data.frame} />
+
+<style>
+  .frame {
+    display: grid;
+    grid-template-rows: auto auto minmax(0, 1fr) auto;
+    height: 100vh;
+  }
+
+  main {
+    min-height: 0;
+  }
+</style>

@@ -1,0 +1,10 @@
+<script lang="ts">
+  import ProveStage from '$ui/prove/ProveStage.svelte';
+  import type { PageProps } from './$types';
+
+  const { data }: PageProps = $props();
+</script>
+
+<svelte:head><title>Prove · {data.frame.bot.name} · Reed Gate</title></svelte:head>
+
+<ProveStage botId={data.frame.bot.id} view={data.view} revision={data.frame.bot.revision} />

@@ -1,0 +1,24 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { Kysely, Migrator, type Migration } from 'kysely';
+import { libsqlDialect } from './driver.js';
+import * as first from './migrations/001_first.js';
+import type { Database } from './schema.js';
+
+/** All migrations in order. One that has landed is never changed; a new one is added. */
+const MIGRATIONS: Record<string, Migration> = {
+  '001_first': first,
+};
+
+/** Opens the database, makes its folder if there is none, and brings it to the newest migration. */
+export async function openDatabase(file: string): Promise<Kysely<Database>> {
+  if (file !== ':memory:') mkdirSync(path.dirname(file), { recursive: true });
+  const database = new Kysely<Database>({ dialect: libsqlDialect(file) });
+  const migrator = new Migrator({ db: database, provider: { getMigrations: () => Promise.resolve(MIGRATIONS) } });
+  const { error } = await migrator.migrateToLatest();
+  if (error) {
+    await database.destroy();
+    throw error instanceof Error ? error : new Error('The database could not be brought up to date.');
+  }
+  return database;
+}

@@ -1,0 +1,202 @@
+import type { ColumnType, Generated } from 'kysely';
+
+/** JSON kept as text; repositories parse it. */
+type Json = string;
+type Flag = ColumnType<number, boolean | number, boolean | number>;
+
+export interface BotTable {
+  id: Generated<number>;
+  name: string;
+  languages: Json;
+  time_zone: string;
+  region: string;
+  greeting: Json;
+  gate_accept: number;
+  gate_ask: number;
+  gate_lead: number;
+  no_match: Json;
+  /** Counts the acts upon the bot; each gives a new one. */
+  revision: number;
+  /** How many acts of the history stand; those after it have been undone. */
+  history_position: number;
+  created_at: string;
+  updated_at: string;
+  deleted_at: string | null;
+}
+
+export interface EntityTable {
+  id: Generated<number>;
+  bot_id: number;
+  position: number;
+  name: string;
+  kind: string;
+  misspellings: ColumnType<number | null, boolean | number | null, boolean | number | null>;
+  pattern: string | null;
+}
+
+export interface EntityValueTable {
+  id: Generated<number>;
+  entity_id: number;
+  position: number;
+  value: string;
+}
+
+export interface SynonymTable {
+  value_id: number;
+  position: number;
+  text: string;
+}
+
+export interface IntentTable {
+  id: Generated<number>;
+  bot_id: number;
+  position: number;
+  name: string;
+  description: string | null;
+  form: string | null;
+  reply: Json | null;
+  desk: string | null;
+}
+
+export interface UtteranceTable {
+  id: Generated<number>;
+  intent_id: number;
+  position: number;
+  text: string;
+}
+
+export interface MarkTable {
+  utterance_id: number;
+  slot: string;
+  start: number;
+  end: number;
+}
+
+export interface FormTable {
+  id: Generated<number>;
+  bot_id: number;
+  position: number;
+  name: string;
+  confirm: Json | null;
+  decline: Json | null;
+  done: Json | null;
+  desk: string | null;
+}
+
+export interface SlotTable {
+  form_id: number;
+  position: number;
+  name: string;
+  entity: string;
+  required: Flag;
+  condition: Json | null;
+  prompts: Json;
+}
+
+export interface DeskTable {
+  bot_id: number;
+  position: number;
+  name: string;
+  description: string | null;
+  handover: Json | null;
+}
+
+/** Acts upon a bot with the patches that do and undo them. */
+export interface HistoryTable {
+  bot_id: number;
+  position: number;
+  label: string;
+  redo: Json;
+  undo: Json;
+  at: string;
+}
+
+export interface VectorTable {
+  text: string;
+  encoder: string;
+  vector: Uint8Array;
+}
+
+export interface ModelTable {
+  bot_id: number;
+  revision: number;
+  document: Json;
+  data: Uint8Array;
+  trained_at: string;
+}
+
+export interface ConversationTable {
+  id: Generated<number>;
+  bot_id: number;
+  started_at: string;
+  state: Json;
+}
+
+export interface TurnTable {
+  conversation_id: number;
+  position: number;
+  said: Json;
+  says: Json;
+  acts: Json;
+  trace: Json;
+  /** The state before the turn, so that it can be taken back. */
+  before: Json;
+  revision: number;
+}
+
+export interface TestSetTable {
+  id: Generated<number>;
+  bot_id: number;
+  name: string;
+  created_at: string;
+}
+
+export interface TestLineTable {
+  test_set_id: number;
+  position: number;
+  text: string;
+  /** 1 when the line says what it expects, even if that is out of scope. */
+  judged: Flag;
+  intent: string | null;
+  now: string | null;
+  slots: Json | null;
+  style: string | null;
+}
+
+export interface TestRunTable {
+  id: Generated<number>;
+  test_set_id: number;
+  revision: number;
+  ran_at: string;
+  evaluation: Json;
+  results: Json;
+}
+
+export interface WalkthroughTable {
+  id: Generated<number>;
+  bot_id: number;
+  name: string;
+  body: Json;
+}
+
+export interface Database {
+  bot: BotTable;
+  entity: EntityTable;
+  entity_value: EntityValueTable;
+  synonym: SynonymTable;
+  intent: IntentTable;
+  utterance: UtteranceTable;
+  mark: MarkTable;
+  form: FormTable;
+  slot: SlotTable;
+  desk: DeskTable;
+  history: HistoryTable;
+  vector: VectorTable;
+  model: ModelTable;
+  conversation: ConversationTable;
+  turn: TurnTable;
+  test_set: TestSetTable;
+  test_line: TestLineTable;
+  test_run: TestRunTable;
+  walkthrough: WalkthroughTable;
+}

@@ -1,0 +1,131 @@
+import type { Kysely } from 'kysely';
+import type { TestSetSummary } from '../../core/contract/prove.js';
+import type { ExpectedSlot, TestLine } from '../../core/formats/testFile.js';
+import type { Evaluation, LineResult } from '../../core/measure/evaluate.js';
+import type { Database } from '../database/schema.js';
+
+/** A finished test run. */
+export interface TestRun {
+  id: number;
+  testSetId: number;
+  revision: number;
+  ranAt: string;
+  evaluation: Evaluation;
+  results: LineResult[];
+}
+
+const BATCH = 1000;
+
+export async function listTestSets(db: Kysely<Database>, botId: number): Promise<TestSetSummary[]> {
+  const rows = await db
+    .selectFrom('test_set')
+    .select((query) => [
+      'test_set.id',
+      'test_set.name',
+      query
+        .selectFrom('test_line')
+        .whereRef('test_line.test_set_id', '=', 'test_set.id')
+        .select(query.fn.countAll<number>().as('count'))
+        .as('lines'),
+    ])
+    .where('bot_id', '=', botId)
+    .orderBy('test_set.id')
+    .execute();
+  return rows.map(({ id, name, lines }) => ({ id, name, lines: lines ?? 0 }));
+}
+
+function lineRow(testSetId: number, line: TestLine, position: number) {
+  return {
+    test_set_id: testSetId,
+    position,
+    text: line.text,
+    judged: line.intent !== undefined,
+    intent: line.intent ?? null,
+    now: line.now ?? null,
+    slots: line.slots ? JSON.stringify(line.slots) : null,
+    style: line.style ?? null,
+  };
+}
+
+/** Keeps a test set whole or not at all. @returns its number */
+export async function createTestSet(db: Kysely<Database>, botId: number, name: string, lines: readonly TestLine[], at: string): Promise<number> {
+  return db.transaction().execute(async (transaction) => {
+    const { id } = await transaction
+      .insertInto('test_set')
+      .values({ bot_id: botId, name, created_at: at })
+      .returning('id')
+      .executeTakeFirstOrThrow();
+    const rows = lines.map((line, position) => lineRow(id, line, position));
+    for (let start = 0; start < rows.length; start += BATCH) {
+      await transaction.insertInto('test_line').values(rows.slice(start, start + BATCH)).execute();
+    }
+    return id;
+  });
+}
+
+/** Adds one line at the end of a test set. */
+export async function addTestLine(db: Kysely<Database>, testSetId: number, line: TestLine): Promise<void> {
+  await db.transaction().execute(async (transaction) => {
+    const last = await transaction
+      .selectFrom('test_line')
+      .select('position')
+      .where('test_set_id', '=', testSetId)
+      .orderBy('position', 'desc')
+      .limit(1)
+      .executeTakeFirst();
+    await transaction.insertInto('test_line').values(lineRow(testSetId, line, (last?.position ?? -1) + 1)).execute();
+  });
+}
+
+/** The lines of a test set of that bot, or `null` if the bot has no such set. */
+export async function readTestLines(db: Kysely<Database>, botId: number, testSetId: number): Promise<TestLine[] | null> {
+  const set = await db.selectFrom('test_set').select('id').where('id', '=', testSetId).where('bot_id', '=', botId).executeTakeFirst();
+  if (!set) return null;
+  const rows = await db.selectFrom('test_line').selectAll().where('test_set_id', '=', testSetId).orderBy('position').execute();
+  return rows.map((row) => ({
+    text: row.text,
+    ...(row.judged === 1 ? { intent: row.intent } : {}),
+    ...(row.now === null ? {} : { now: row.now }),
+    ...(row.slots === null ? {} : { slots: JSON.parse(row.slots) as ExpectedSlot[] }),
+    ...(row.style === null ? {} : { style: row.style }),
+  }));
+}
+
+export async function deleteTestSet(db: Kysely<Database>, botId: number, testSetId: number): Promise<void> {
+  await db.deleteFrom('test_set').where('id', '=', testSetId).where('bot_id', '=', botId).execute();
+}
+
+export async function saveTestRun(db: Kysely<Database>, run: Omit<TestRun, 'id'>): Promise<number> {
+  const { id } = await db
+    .insertInto('test_run')
+    .values({
+      test_set_id: run.testSetId,
+      revision: run.revision,
+      ran_at: run.ranAt,
+      evaluation: JSON.stringify(run.evaluation),
+      results: JSON.stringify(run.results),
+    })
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  return id;
+}
+
+/** The last run of a test set, or of any set of the bot. */
+export async function lastTestRun(db: Kysely<Database>, botId: number, testSetId?: number): Promise<TestRun | null> {
+  let query = db
+    .selectFrom('test_run')
+    .innerJoin('test_set', 'test_set.id', 'test_run.test_set_id')
+    .selectAll('test_run')
+    .where('test_set.bot_id', '=', botId);
+  if (testSetId !== undefined) query = query.where('test_set.id', '=', testSetId);
+  const row = await query.orderBy('test_run.id', 'desc').limit(1).executeTakeFirst();
+  if (!row) return null;
+  return {
+    id: row.id,
+    testSetId: row.test_set_id,
+    revision: row.revision,
+    ranAt: row.ran_at,
+    evaluation: JSON.parse(row.evaluation) as Evaluation,
+    results: JSON.parse(row.results) as LineResult[],
+  };
+}

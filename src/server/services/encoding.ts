@@ -1,0 +1,60 @@
+import type { Kysely } from 'kysely';
+import encodeWorker from '../../workers/encode.worker.ts?nodeWorker';
+import type { Database } from '../database/schema.js';
+import { encoderFolder } from '../encoder/load.js';
+import { findVectors, keepVectors } from '../repositories/vectors.js';
+import { startWorker, type WorkerThread } from '../workers/pool.js';
+
+interface EncodeTask {
+  folder: string;
+  texts: string[];
+}
+
+/** Texts handed to the worker at once in bulk; small enough that progress shows and a stop is prompt. */
+const BULK = 32;
+
+/** Sentence vectors, from the cache or from the encoder. */
+export class EncodingService {
+  readonly #database: Kysely<Database>;
+  readonly #folder = encoderFolder();
+  /** One thread answers people, the other does bulk work, so that nobody waits behind a test run. */
+  readonly #interactive: WorkerThread<EncodeTask, Float32Array[]>;
+  readonly #bulk: WorkerThread<EncodeTask, Float32Array[]>;
+
+  constructor(database: Kysely<Database>) {
+    this.#database = database;
+    this.#interactive = startWorker(encodeWorker);
+    this.#bulk = startWorker(encodeWorker);
+  }
+
+  /** The vector of one text that a person waits for. It is not kept: most such texts are typed once. */
+  async vectorOf(text: string): Promise<Float32Array> {
+    const known = (await findVectors(this.#database, [text])).get(text);
+    if (known) return known;
+    const [vector] = await this.#interactive.run({ folder: this.#folder, texts: [text] });
+    return vector!;
+  }
+
+  /**
+   * The vectors of many texts, kept for the next time.
+   * @param progress is told how many are done; throws to stop
+   */
+  async vectorsOf(texts: readonly string[], progress?: (done: number) => void): Promise<Map<string, Float32Array>> {
+    const vectors = await findVectors(this.#database, texts);
+    const missing = [...new Set(texts)].filter((text) => !vectors.has(text));
+    progress?.(texts.length - missing.length);
+    for (let start = 0; start < missing.length; start += BULK) {
+      const batch = missing.slice(start, start + BULK);
+      const encoded = await this.#bulk.run({ folder: this.#folder, texts: batch });
+      const fresh = new Map(batch.map((text, index) => [text, encoded[index]!]));
+      await keepVectors(this.#database, fresh);
+      for (const [text, vector] of fresh) vectors.set(text, vector);
+      progress?.(texts.length - missing.length + start + batch.length);
+    }
+    return vectors;
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.#interactive.destroy(), this.#bulk.destroy()]);
+  }
+}

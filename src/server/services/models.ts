@@ -1,0 +1,182 @@
+import type { Kysely } from 'kysely';
+import { ENCODER_LANGUAGES } from '../../core/encode/encoder.js';
+import { runWalkthrough, type WalkthroughResult } from '../../core/converse/walkthrough.js';
+import type { ModelState } from '../../core/contract/bot.js';
+import type { BotDocument } from '../../core/bot/document.js';
+import type { IntentModel } from '../../core/recognise/intentModel.js';
+import { openRecogniser, textsForTraining, type Recogniser } from '../../core/recognise/recogniser.js';
+import trainWorker from '../../workers/train.worker.ts?nodeWorker';
+import type { Database } from '../database/schema.js';
+import { localNow } from '../time.js';
+import { loadModel, saveModel } from '../repositories/models.js';
+import { listWalkthroughs } from '../repositories/walkthroughs.js';
+import type { StoredBot } from '../repositories/bots.js';
+import { startWorker, type WorkerThread } from '../workers/pool.js';
+import type { EncodingService } from './encoding.js';
+
+/** A model that answers, with what it came from. */
+export interface OpenModel {
+  revision: number;
+  trainedAt: string;
+  recogniser: Recogniser;
+  model: IntentModel;
+}
+
+interface TrainTask {
+  document: BotDocument;
+  vectors: Map<string, Float32Array>;
+}
+
+interface Entry {
+  open: OpenModel | null;
+  wanted: StoredBot;
+  training: Promise<void> | null;
+  seconds: number | null;
+  fault: string | null;
+  walkthroughs: WalkthroughResult[] | null;
+}
+
+/** Acts that follow each other this fast are taught together, in milliseconds. */
+const GATHER = 60;
+
+const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** Keeps a trained model for every bot in use: retrains after each act, and answers from the last good one meanwhile. */
+export class ModelService {
+  readonly #database: Kysely<Database>;
+  readonly #encoding: EncodingService;
+  readonly #entries = new Map<number, Entry>();
+  readonly #trainer: WorkerThread<TrainTask, IntentModel>;
+  readonly #report: (error: unknown, botId: number) => void;
+
+  /** @param report is told of trainings that failed */
+  constructor(database: Kysely<Database>, encoding: EncodingService, report: (error: unknown, botId: number) => void) {
+    this.#database = database;
+    this.#encoding = encoding;
+    this.#report = report;
+    this.#trainer = startWorker(trainWorker);
+  }
+
+  /** Takes up a bot as it stands now; trains if the model is older. */
+  async follow(bot: StoredBot): Promise<void> {
+    let entry = this.#entries.get(bot.id);
+    if (!entry) {
+      const stored = await loadModel(this.#database, bot.id);
+      entry = this.#entries.get(bot.id) ?? {
+        open: stored && {
+          revision: stored.revision,
+          trainedAt: stored.trainedAt,
+          recogniser: openRecogniser(stored.document, stored.model),
+          model: stored.model,
+        },
+        wanted: bot,
+        training: null,
+        seconds: null,
+        fault: null,
+        walkthroughs: null,
+      };
+      this.#entries.set(bot.id, entry);
+      if (entry.open?.revision === bot.revision) void this.#runWalkthroughs(bot.id, entry);
+    }
+    if (bot.revision >= entry.wanted.revision) entry.wanted = bot;
+    if (entry.open?.revision !== entry.wanted.revision) this.#train(bot.id, entry);
+  }
+
+  state(botId: number): ModelState {
+    const entry = this.#entries.get(botId);
+    const open = entry?.open ?? null;
+    return {
+      state: open === null ? 'none' : open.revision === entry?.wanted.revision ? 'current' : 'catching up',
+      revision: open?.revision ?? null,
+      trainedAt: open?.trainedAt ?? null,
+      seconds: entry?.seconds ?? null,
+      fault: entry?.fault ?? null,
+    };
+  }
+
+  /** The model that answers now; waits only where there has never been one. */
+  async answering(bot: StoredBot): Promise<OpenModel> {
+    await this.follow(bot);
+    const entry = this.#entries.get(bot.id)!;
+    if (!entry.open) await entry.training;
+    if (!entry.open) throw new Error(entry.fault ?? 'The model could not be trained.');
+    return entry.open;
+  }
+
+  /** The model taught with the bot as it stands; waits until it is. */
+  async current(bot: StoredBot): Promise<OpenModel> {
+    await this.follow(bot);
+    const entry = this.#entries.get(bot.id)!;
+    while (entry.training) await entry.training;
+    return this.answering(entry.wanted);
+  }
+
+  /** Results of the bot's walkthroughs with the model that answers; `null` until they have run. */
+  walkthroughs(botId: number): WalkthroughResult[] | null {
+    return this.#entries.get(botId)?.walkthroughs ?? null;
+  }
+
+  /** Runs the walkthroughs again, after one was added or taken away. */
+  async rerunWalkthroughs(botId: number): Promise<void> {
+    const entry = this.#entries.get(botId);
+    if (entry?.open) await this.#runWalkthroughs(botId, entry);
+  }
+
+  /** The sentence vector of a text, where the bot's language has an encoder. */
+  async vectorFor(model: OpenModel, text: string): Promise<Float32Array | null> {
+    const { document } = model.recogniser;
+    return ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en') ? this.#encoding.vectorOf(text) : null;
+  }
+
+  forget(botId: number): void {
+    this.#entries.delete(botId);
+  }
+
+  async close(): Promise<void> {
+    await this.#trainer.destroy();
+  }
+
+  #train(botId: number, entry: Entry): void {
+    entry.training ??= this.#trainUntilCurrent(botId, entry).finally(() => (entry.training = null));
+  }
+
+  async #trainUntilCurrent(botId: number, entry: Entry): Promise<void> {
+    while (entry.open?.revision !== entry.wanted.revision) {
+      await pause(GATHER);
+      const bot = entry.wanted;
+      const started = performance.now();
+      try {
+        const vectors = await this.#encoding.vectorsOf(textsForTraining(bot.document));
+        const model = await this.#trainer.run({ document: bot.document, vectors });
+        const trainedAt = new Date().toISOString();
+        entry.open = { revision: bot.revision, trainedAt, recogniser: openRecogniser(bot.document, model), model };
+        entry.seconds = (performance.now() - started) / 1000;
+        entry.fault = null;
+        if (this.#entries.get(botId) === entry) {
+          await saveModel(this.#database, botId, { revision: bot.revision, document: bot.document, model, trainedAt });
+        }
+      } catch (error) {
+        entry.fault = 'The model could not be trained with the last change; the one before it answers.';
+        this.#report(error, botId);
+        return;
+      }
+    }
+    await this.#runWalkthroughs(botId, entry);
+  }
+
+  async #runWalkthroughs(botId: number, entry: Entry): Promise<void> {
+    const { open } = entry;
+    if (!open) return;
+    const stored = await listWalkthroughs(this.#database, botId);
+    const texts = stored.flatMap(({ walkthrough }) => walkthrough.turns.flatMap((turn) => turn.user ?? []));
+    const encoded = ENCODER_LANGUAGES.includes(open.recogniser.document.languages[0] ?? 'en');
+    const vectors = encoded ? await this.#encoding.vectorsOf(texts) : new Map<string, Float32Array>();
+    const now = localNow(open.recogniser.document.timeZone);
+    const results: WalkthroughResult[] = [];
+    for (const { walkthrough } of stored) {
+      results.push(runWalkthrough(open.recogniser, walkthrough, (text) => vectors.get(text) ?? null, now));
+      await pause(0);
+    }
+    if (entry.open === open) entry.walkthroughs = results;
+  }
+}

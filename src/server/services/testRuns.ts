@@ -1,0 +1,109 @@
+import type { Kysely } from 'kysely';
+import { ENCODER_LANGUAGES } from '../../core/encode/encoder.js';
+import type { TestRunProgress } from '../../core/contract/prove.js';
+import { measure, readLine, type LineResult } from '../../core/measure/evaluate.js';
+import type { TestLine } from '../../core/formats/testFile.js';
+import type { Database } from '../database/schema.js';
+import type { StoredBot } from '../repositories/bots.js';
+import { readTestLines, saveTestRun } from '../repositories/tests.js';
+import { localNow } from '../time.js';
+import type { EncodingService } from './encoding.js';
+import type { ModelService } from './models.js';
+
+class Stopped extends Error {}
+
+/** Lines read between two looks at the clock. */
+const STRETCH = 20;
+
+/** Runs test sets in the background. */
+export class TestRunService {
+  readonly #database: Kysely<Database>;
+  readonly #models: ModelService;
+  readonly #encoding: EncodingService;
+  readonly #runs = new Map<number, TestRunProgress>();
+  readonly #stopped = new Set<number>();
+  readonly #report: (error: unknown, botId: number) => void;
+  #next = 1;
+
+  constructor(
+    database: Kysely<Database>,
+    models: ModelService,
+    encoding: EncodingService,
+    report: (error: unknown, botId: number) => void,
+  ) {
+    this.#database = database;
+    this.#models = models;
+    this.#encoding = encoding;
+    this.#report = report;
+  }
+
+  /** Begins a run and comes back at once; `null` if the bot has no such test set. */
+  async start(bot: StoredBot, testSetId: number): Promise<TestRunProgress | null> {
+    const lines = await readTestLines(this.#database, bot.id, testSetId);
+    if (!lines) return null;
+    const progress: TestRunProgress = {
+      id: this.#next++,
+      testSetId,
+      state: 'running',
+      done: 0,
+      total: lines.length,
+      message: null,
+      runId: null,
+    };
+    this.#runs.set(progress.id, progress);
+    void this.#run(bot, lines, progress);
+    return progress;
+  }
+
+  progress(id: number): TestRunProgress | null {
+    return this.#runs.get(id) ?? null;
+  }
+
+  stop(id: number): void {
+    this.#stopped.add(id);
+  }
+
+  async #run(bot: StoredBot, lines: TestLine[], progress: TestRunProgress): Promise<void> {
+    const check = () => {
+      if (this.#stopped.has(progress.id)) throw new Stopped();
+    };
+    try {
+      const { recogniser, revision } = await this.#models.current(bot);
+      const { document } = recogniser;
+      const encoded = ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en');
+      // Encoding is nearly all of the work, so the bar follows it; the last line counts when all are read.
+      const vectors = encoded
+        ? await this.#encoding.vectorsOf(lines.map((line) => line.text), (done) => {
+            check();
+            progress.done = Math.min(done, lines.length - 1);
+          })
+        : new Map<string, Float32Array>();
+      const now = localNow(document.timeZone);
+      const results: LineResult[] = [];
+      for (const [index, line] of lines.entries()) {
+        results.push(readLine(recogniser, line, vectors.get(line.text) ?? null, now));
+        if (index % STRETCH === 0) {
+          await new Promise((resolve) => setImmediate(resolve));
+          check();
+        }
+      }
+      const evaluation = measure(results, document.intents.map((intent) => intent.name));
+      progress.runId = await saveTestRun(this.#database, {
+        testSetId: progress.testSetId,
+        revision,
+        ranAt: new Date().toISOString(),
+        evaluation,
+        results,
+      });
+      progress.done = lines.length;
+      progress.state = 'done';
+    } catch (error) {
+      if (error instanceof Stopped) progress.state = 'stopped';
+      else {
+        progress.state = 'failed';
+        progress.message = 'The test run failed. The lines are kept; try again.';
+        this.#report(error, bot.id);
+      }
+    }
+  }
+}

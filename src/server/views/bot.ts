@@ -1,0 +1,37 @@
+import type { BotFrame } from '../../core/contract/bot.js';
+import { incompleteForms } from '../../core/bot/notes.js';
+import { measureHeldOut } from '../../core/measure/evaluate.js';
+import type { Application } from '../application.js';
+import type { StoredBot } from '../repositories/bots.js';
+import { lastTestRun, listTestSets } from '../repositories/tests.js';
+import type { OpenModel } from '../services/models.js';
+
+/** The model that answers, if there is one yet; a screen never waits for the first training. */
+export async function openModelOf({ models }: Application, bot: StoredBot): Promise<OpenModel | null> {
+  await models.follow(bot);
+  return models.state(bot.id).state === 'none' ? null : models.answering(bot);
+}
+
+export async function botFrame(app: Application, id: number): Promise<BotFrame> {
+  const bot = await app.bots.get(id);
+  const open = await openModelOf(app, bot);
+  const walkthroughs = app.models.walkthroughs(id);
+  const run = await lastTestRun(app.database, id);
+  const names = bot.document.intents.map((intent) => intent.name);
+  return {
+    bot: { id, name: bot.document.name, revision: bot.revision },
+    model: app.models.state(id),
+    history: await app.bots.history(id),
+    figures: {
+      teach: open ? measureHeldOut(open.model.heldOut, names).accuracy : null,
+      say: incompleteForms(bot.document).length,
+      try:
+        walkthroughs && walkthroughs.length > 0
+          ? { passing: walkthroughs.filter((result) => result.passed).length, all: walkthroughs.length }
+          : null,
+      prove: run?.evaluation.accuracy ?? null,
+    },
+    intents: names,
+    testSets: await listTestSets(app.database, id),
+  };
+}

@@ -1,0 +1,62 @@
+import { entitiesInUse, findForm } from '../../core/bot/document.js';
+import { intentNotes, unknownValues } from '../../core/bot/notes.js';
+import { readMarking } from '../../core/bot/marking.js';
+import { measureHeldOut } from '../../core/measure/evaluate.js';
+import type { Decision } from '../../core/recognise/gate.js';
+import type { EntitiesView, HeldOutMark, TeachView } from '../../core/contract/teach.js';
+import type { Application } from '../application.js';
+import { openModelOf } from './bot.js';
+
+export async function teachView(app: Application, botId: number, wanted: string | null): Promise<TeachView> {
+  const bot = await app.bots.get(botId);
+  const { document } = bot;
+  const open = await openModelOf(app, bot);
+  const heldOut = open?.model.heldOut ?? [];
+  const measures = measureHeldOut(heldOut, document.intents.map((intent) => intent.name)).intents;
+  const recallOf = (name: string) => measures.find((measure) => measure.intent === name)?.recall ?? null;
+  const intent = document.intents.find((candidate) => candidate.name === wanted) ?? document.intents[0];
+  const predictions = new Map(heldOut.filter((item) => item.intent === intent?.name).map((item) => [item.text, item]));
+  const { gate } = document;
+  const markOf = (text: string): HeldOutMark | null => {
+    const prediction = predictions.get(text);
+    if (!prediction) return null;
+    const right = prediction.predicted === prediction.intent;
+    const decision: Decision =
+      right && prediction.ownConfidence >= gate.accept ? 'accept' : prediction.ownConfidence >= gate.ask ? 'ask' : 'none';
+    return { predicted: prediction.predicted, confidence: prediction.ownConfidence, decision };
+  };
+  const slots = findForm(document, intent?.form)?.slots.map((slot) => slot.name) ?? [];
+  return {
+    intents: document.intents.map(({ name, utterances }) => ({ name, utterances: utterances.length, recall: recallOf(name) })),
+    forms: document.forms.map((form) => form.name),
+    desks: document.desks.map((desk) => desk.name),
+    language: document.languages[0] ?? 'en',
+    current: intent
+      ? {
+          name: intent.name,
+          description: intent.description ?? '',
+          form: intent.form ?? null,
+          reply: intent.reply ?? null,
+          desk: intent.desk ?? null,
+          rows: intent.utterances.map((source) => {
+            const { text, marks } = readMarking(source);
+            return { source, text, marks, heldOut: markOf(text) };
+          }),
+          notes: intentNotes(document, intent, heldOut),
+          unknown: unknownValues(document, intent),
+          markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
+          recall: recallOf(intent.name),
+        }
+      : null,
+  };
+}
+
+export async function entitiesView(app: Application, botId: number, wanted: string | null): Promise<EntitiesView> {
+  const { document } = await app.bots.get(botId);
+  const current = document.entities.find((entity) => entity.name === wanted) ?? document.entities[0] ?? null;
+  return {
+    entities: document.entities.map(({ name, kind, values }) => ({ name, kind, values: values?.length ?? null })),
+    current,
+    usedBy: document.forms.filter((form) => form.slots.some((slot) => slot.entity === current?.name)).map((form) => form.name),
+  };
+}

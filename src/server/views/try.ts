@@ -1,0 +1,19 @@
+import type { TryView } from '../../core/contract/try.js';
+import { chooseVariant } from '../../core/converse/render.js';
+import type { Application } from '../application.js';
+import { listWalkthroughs } from '../repositories/walkthroughs.js';
+
+export async function tryView(app: Application, botId: number): Promise<TryView> {
+  const bot = await app.bots.get(botId);
+  const results = app.models.walkthroughs(botId) ?? [];
+  const stored = await listWalkthroughs(app.database, botId);
+  return {
+    conversation: await app.conversations.latest(bot),
+    greeting: chooseVariant(bot.document.greeting, bot.document.languages[0] ?? 'en', 0),
+    walkthroughs: stored.map(({ id, walkthrough }, index) => ({
+      id,
+      name: walkthrough.name,
+      result: results[index]?.name === walkthrough.name ? results[index] : null,
+    })),
+  };
+}

@@ -1,0 +1,124 @@
+<script lang="ts">
+  import { CategoryScale, Chart, Tooltip, type ChartConfiguration } from 'chart.js';
+  import { MatrixController, MatrixElement, type MatrixDataPoint } from 'chartjs-chart-matrix';
+  import type { Confusion } from '$core/measure/classification.js';
+
+  const { confusion, choose }: { confusion: Confusion; choose: (cell: { expected: string; predicted: string }) => void } = $props();
+
+  Chart.register(MatrixController, MatrixElement, CategoryScale, Tooltip);
+
+  interface Cell {
+    x: string;
+    y: string;
+    count: number;
+    /** Of the messages of its row, the share in this cell. */
+    share: number;
+  }
+
+  const MOST_PAIRS = 5;
+
+  const cells = $derived(
+    confusion.labels.flatMap((expected, row) => {
+      const total = confusion.counts[row]!.reduce((sum, count) => sum + count, 0);
+      return confusion.labels.map((predicted, column): Cell => {
+        const count = confusion.counts[row]![column]!;
+        return { x: predicted, y: expected, count, share: total === 0 ? 0 : count / total };
+      });
+    }),
+  );
+  const pairs = $derived(
+    cells
+      .filter((cell) => cell.x !== cell.y && cell.count > 1)
+      .sort((a, b) => b.count - a.count)
+      .slice(0, MOST_PAIRS),
+  );
+
+  function draw(canvas: HTMLCanvasElement) {
+    const style = getComputedStyle(document.documentElement);
+    const token = (name: string) => style.getPropertyValue(name).trim();
+    const [right, wrong, line, ink] = [token('--reed'), token('--none'), token('--line'), token('--ink')];
+    const labels = [...confusion.labels];
+    const data = $state.snapshot(cells) as Cell[];
+    const config: ChartConfiguration<'matrix', Cell[], string> = {
+      type: 'matrix',
+      data: {
+        datasets: [
+          {
+            data: data as unknown as (Cell & MatrixDataPoint)[],
+            width: ({ chart }) => (chart.chartArea ? chart.chartArea.width / labels.length - 1 : 0),
+            height: ({ chart }) => (chart.chartArea ? chart.chartArea.height / labels.length - 1 : 0),
+            backgroundColor: ({ dataIndex }) => {
+              const cell = data[dataIndex];
+              if (!cell || cell.count === 0) return 'transparent';
+              const strength = Math.round((0.2 + 0.8 * cell.share) * 100);
+              return `color-mix(in srgb, ${cell.x === cell.y ? right : wrong} ${strength}%, transparent)`;
+            },
+            borderColor: line,
+            borderWidth: 0.5,
+          },
+        ],
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        font: { family: 'IBM Plex Sans' },
+        onClick: (_, elements) => {
+          const cell = elements[0] ? data[elements[0].index] : undefined;
+          if (cell && cell.count > 0) choose({ expected: cell.y, predicted: cell.x });
+        },
+        scales: {
+          x: { type: 'category', labels, offset: true, grid: { display: false }, ticks: { autoSkip: false, maxRotation: 90, minRotation: 90, color: ink, font: { size: 10 } } },
+          y: { type: 'category', labels, offset: true, reverse: false, grid: { display: false }, ticks: { autoSkip: false, color: ink, font: { size: 10 } } },
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            displayColors: false,
+            callbacks: {
+              title: () => '',
+              label: ({ dataIndex }) => {
+                const cell = data[dataIndex];
+                return cell ? `${cell.count} of ${cell.y} read as ${cell.x}` : '';
+              },
+            },
+          },
+        },
+      },
+    };
+    let chart: Chart<'matrix', Cell[], string> | null = null;
+    let gone = false;
+    void document.fonts.ready.then(() => {
+      if (!gone) chart = new Chart(canvas, config);
+    });
+    return () => {
+      gone = true;
+      chart?.destroy();
+    };
+  }
+</script>
+
+<section aria-label="Confusion matrix">
+  <h2>Confusion</h2>
+  <p class="soft">Rows are what messages are, columns what they were read as. Click a cell for its lines.</p>
+  <div class="chart" role="img" aria-label="Confusion matrix of {confusion.labels.length} intents; the pairs most often confused are listed below it">
+    <canvas {@attach draw}></canvas>
+  </div>
+  {#if pairs.length > 0}
+    <ul>
+      {#each pairs as pair (`${pair.y} ${pair.x}`)}
+        <li>
+          <button class="quiet" onclick={() => choose({ expected: pair.y, predicted: pair.x })}>{pair.count} of {pair.y} read as {pair.x}</button>
+        </li>
+      {/each}
+    </ul>
+  {:else}
+    <p class="soft">No two intents were confused more than once.</p>
+  {/if}
+</section>
+
+<style>
+  .chart {
+    height: 27rem;
+    margin-top: 0.35rem;
+  }
+</style>

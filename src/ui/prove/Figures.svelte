@@ -1,0 +1,52 @@
+<script lang="ts">
+  import type { Evaluation } from '$core/measure/evaluate.js';
+  import { percent } from '../shared/format.js';
+
+  /** The line of figures of a test run. */
+  const { evaluation }: { evaluation: Evaluation } = $props();
+
+  const exact = (share: number | null) => (share === null ? '–' : `${(share * 100).toFixed(1)} %`);
+  const decimal = (figure: number | null) => (figure === null ? '–' : figure.toFixed(3));
+
+  const figures = $derived([
+    { name: 'accuracy', value: exact(evaluation.accuracy), means: `first intent right, of ${evaluation.inScope} messages in scope`, test: 'accuracy' },
+    { name: 'first three', value: exact(evaluation.topThree), means: 'right intent among the first three' },
+    { name: 'macro F1', value: decimal(evaluation.macro.f1), means: 'mean of the F1 of all intents' },
+    { name: 'accepted', value: percent(evaluation.gate.acceptedInScope), means: 'of the messages in scope, accepted at the current levels' },
+    { name: 'right when accepted', value: exact(evaluation.gate.acceptedPrecision), means: `of ${evaluation.gate.accepted} messages accepted` },
+    { name: 'out of scope kept out', value: percent(evaluation.gate.outOfScopeRecall), means: `not matched, of ${evaluation.outOfScope} out of scope` },
+    { name: 'in from out (AUROC)', value: decimal(evaluation.auroc), means: 'how well confidence tells in scope from out of scope' },
+    { name: 'calibration error', value: decimal(evaluation.calibrationError), means: 'how far confidences are from what came true' },
+    { name: 'slot F1', value: decimal(evaluation.slotF1), means: 'slots with exactly the expected words' },
+  ]);
+</script>
+
+<dl>
+  {#each figures as figure (figure.name)}
+    <div title={figure.means}>
+      <dt>{figure.name}</dt>
+      <dd class="figure" data-figure={figure.test}>{figure.value}</dd>
+    </div>
+  {/each}
+</dl>
+
+<style>
+  dl {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.25rem 1.5rem;
+    padding: 0.6rem 0;
+    margin-bottom: 0.5rem;
+    border-bottom: 1px solid var(--line);
+  }
+
+  dt {
+    font-size: 0.75rem;
+    color: var(--ink-soft);
+  }
+
+  dd {
+    margin: 0;
+    font-size: 1.05rem;
+  }
+</style>

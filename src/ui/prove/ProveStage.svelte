@@ -1,0 +1,194 @@
+<script lang="ts">
+  import { goto, invalidateAll } from '$app/navigation';
+  import { onDestroy } from 'svelte';
+  import { ProgressBar } from 'carbon-components-svelte';
+  import type { ProveView, TestRunProgress } from '$core/contract/prove.js';
+  import type { Fault } from '$core/bot/schema.js';
+  import { tell } from '../shared/acts.js';
+  import { ApiError, send, sendFile } from '../shared/api.js';
+  import FaultList from '../shared/FaultList.svelte';
+  import FileButton from '../shared/FileButton.svelte';
+  import { counted, moment } from '../shared/format.js';
+  import ConfusionChart from './ConfusionChart.svelte';
+  import Figures from './Figures.svelte';
+  import IntentTable from './IntentTable.svelte';
+  import WrongLines from './WrongLines.svelte';
+
+  const { botId, view, revision }: { botId: number; view: ProveView; revision: number } = $props();
+
+  /** How often a run is asked how far it is, in milliseconds. */
+  const OFTEN = 300;
+
+  let refused = $state<{ message: string; faults: Fault[] } | null>(null);
+  let progress = $state<TestRunProgress | null>(null);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  /** The cell of the confusion matrix whose lines are shown. */
+  let cell = $state<{ expected: string; predicted: string } | null>(null);
+
+  onDestroy(() => clearTimeout(timer));
+
+  async function bringIn(file: File) {
+    refused = null;
+    try {
+      const name = file.name.replace(/\.[^.]*$/, '');
+      const { id } = await sendFile<{ id: number }>(`/api/bots/${botId}/test-sets?name=${encodeURIComponent(name)}`, file);
+      await goto(`/bots/${botId}/prove?set=${id}`, { invalidateAll: true });
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      refused = { message: `${file.name}: ${error.message}`, faults: error.faults };
+    }
+  }
+
+  async function run() {
+    if (!view.current) return;
+    cell = null;
+    try {
+      progress = await send('POST', `/api/bots/${botId}/test-sets/${view.current.id}/runs`);
+      follow();
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  function follow() {
+    timer = setTimeout(() => void ask(), OFTEN);
+  }
+
+  async function ask() {
+    if (!progress) return;
+    try {
+      progress = await send<TestRunProgress>('GET', `/api/test-runs/${progress.id}`);
+    } catch (error) {
+      progress = null;
+      return tell(error);
+    }
+    if (progress.state === 'running') return follow();
+    if (progress.state === 'done') {
+      progress = null;
+      await invalidateAll();
+    }
+  }
+
+  async function stop() {
+    if (progress) await send('DELETE', `/api/test-runs/${progress.id}`).catch(tell);
+  }
+
+  async function remove() {
+    if (!view.current) return;
+    try {
+      await send('DELETE', `/api/bots/${botId}/test-sets/${view.current.id}`);
+      await goto(`/bots/${botId}/prove`, { invalidateAll: true });
+    } catch (error) {
+      tell(error);
+    }
+  }
+</script>
+
+<div class="prove">
+  <div class="tools">
+    <h1>Prove</h1>
+    {#if view.testSets.length > 0}
+      <label>
+        <span class="unseen">Test set</span>
+        <select
+          class="cell"
+          value={String(view.current?.id)}
+          onchange={(event) => goto(`/bots/${botId}/prove?set=${event.currentTarget.value}`)}
+        >
+          {#each view.testSets as set (set.id)}<option value={String(set.id)}>{set.name} ({set.lines})</option>{/each}
+        </select>
+      </label>
+      <button class="solid" onclick={run} disabled={progress?.state === 'running'}>Run the test</button>
+      <button class="quiet danger" onclick={remove}>Delete the set</button>
+    {/if}
+    <span class="import"><FileButton label="Import a test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></span>
+    {#if view.run}
+      <span class="soft">
+        run {moment(view.run.ranAt)}, change {view.run.revision}{#if view.run.revision !== revision}<strong class="old">
+            · the bot has changed since</strong
+          >{/if}
+      </span>
+    {/if}
+  </div>
+  {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
+  {#if progress}
+    <div class="progress">
+      {#if progress.state === 'running'}
+        <ProgressBar
+          labelText="Running the test"
+          helperText="{progress.done} of {counted(progress.total, 'line')} read"
+          value={progress.done}
+          max={progress.total}
+        />
+        <button class="quiet firm" onclick={stop}>Stop</button>
+      {:else}
+        <p role="status">{progress.state === 'stopped' ? 'Stopped. The last finished run is shown.' : progress.message}</p>
+        <button class="quiet" onclick={() => (progress = null)}>Close</button>
+      {/if}
+    </div>
+  {/if}
+  {#if view.run}
+    <Figures evaluation={view.run.evaluation} />
+    <div class="both">
+      <IntentTable intents={view.run.evaluation.intents} />
+      <ConfusionChart confusion={view.run.evaluation.confusion} choose={(chosen) => (cell = chosen)} />
+    </div>
+    <WrongLines {botId} lines={view.run.wrong} {cell} showAll={() => (cell = null)} />
+  {:else if view.current && !progress}
+    <p class="empty">{counted(view.current.lines, 'line')}, not run yet. <button class="quiet firm" onclick={run}>Run the test</button></p>
+  {:else if !progress}
+    <div class="empty">
+      <p>A test set is a list of messages with the intent each ought to have, none of which the bot was taught.</p>
+      <p class="soft">JSONL with <code>text</code> and <code>intent</code> (<code>null</code> for out of scope), or CSV or TSV with those columns.</p>
+      <p><FileButton label="Import the first test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></p>
+    </div>
+  {/if}
+</div>
+
+<style>
+  .prove {
+    height: 100%;
+    overflow-y: auto;
+    padding: 0.5rem 0.75rem 1rem;
+  }
+
+  .tools {
+    display: flex;
+    gap: 0.75rem;
+    align-items: center;
+  }
+
+  .tools select {
+    border-color: var(--line-strong);
+  }
+
+  .old {
+    color: var(--asked);
+    font-weight: 400;
+  }
+
+  .progress {
+    display: flex;
+    gap: 1rem;
+    align-items: center;
+    margin: 0.75rem 0;
+    max-width: 32rem;
+  }
+
+  .progress :global(.bx--progress-bar) {
+    flex: 1;
+  }
+
+  .both {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 1.25rem;
+    align-items: start;
+  }
+
+  .empty {
+    padding: 2rem 0;
+    display: grid;
+    gap: 0.5rem;
+  }
+</style>

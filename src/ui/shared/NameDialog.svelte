@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { Modal, TextInput } from 'carbon-components-svelte';
+
+  /** Asks for a name. */
+  let {
+    open = $bindable(),
+    heading,
+    label,
+    action,
+    hint = '',
+    initial = '',
+    submit,
+  }: {
+    open: boolean;
+    heading: string;
+    label: string;
+    action: string;
+    hint?: string;
+    initial?: string;
+    /** @returns whether the dialog may close */
+    submit: (name: string) => Promise<boolean>;
+  } = $props();
+
+  let name = $state('');
+
+  $effect(() => {
+    if (open) name = initial;
+  });
+
+  async function go() {
+    if (name.trim() !== '' && (await submit(name.trim()))) open = false;
+  }
+</script>
+
+<Modal
+  bind:open
+  size="xs"
+  modalHeading={heading}
+  primaryButtonText={action}
+  primaryButtonDisabled={name.trim() === ''}
+  secondaryButtonText="Cancel"
+  selectorPrimaryFocus="#name-dialog"
+  on:click:button--secondary={() => (open = false)}
+  on:submit={go}
+>
+  <TextInput id="name-dialog" labelText={label} helperText={hint} bind:value={name} autocomplete="off" />
+</Modal>

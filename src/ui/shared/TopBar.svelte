@@ -1,0 +1,86 @@
+<script lang="ts">
+  import type { BotFrame, ModelState } from '$core/contract/bot.js';
+  import { stepHistory } from './acts.js';
+  import { moment } from './format.js';
+  import { modelWatch } from './model.svelte.js';
+  import ThemeButton from './ThemeButton.svelte';
+
+  const { frame, search }: { frame: BotFrame; search: () => void } = $props();
+
+  const model = $derived(modelWatch.state ?? frame.model);
+
+  function describe(state: ModelState): string {
+    if (state.fault) return 'model not trained';
+    if (state.state === 'none') return 'training the first model …';
+    if (state.state === 'catching up') return 'model catching up …';
+    return state.seconds === null ? 'model current' : `model current, ${state.seconds.toFixed(1)} s`;
+  }
+</script>
+
+<header>
+  <a class="product" href="/">Reed Gate</a>
+  <span aria-hidden="true">·</span>
+  <strong class="bot">{frame.bot.name}</strong>
+  <span class="history">
+    <button
+      class="quiet"
+      disabled={frame.history.undo === null}
+      title={frame.history.undo === null ? 'Nothing to undo' : `Undo: ${frame.history.undo} (Ctrl Z)`}
+      onclick={() => stepHistory(frame.bot.id, 'undo')}>Undo</button
+    >
+    <button
+      class="quiet"
+      disabled={frame.history.redo === null}
+      title={frame.history.redo === null ? 'Nothing to do again' : `Do again: ${frame.history.redo} (Ctrl Shift Z)`}
+      onclick={() => stepHistory(frame.bot.id, 'redo')}>Redo</button
+    >
+  </span>
+  <span
+    class="model {model.state === 'current' ? '' : 'behind'}"
+    role="status"
+    data-state={model.state}
+    title={model.fault ?? (model.trainedAt ? `Taught ${moment(model.trainedAt)}, change ${model.revision}` : '')}
+    >{describe(model)}</span
+  >
+  <button class="quiet" onclick={search}>Find <kbd>Ctrl K</kbd></button>
+  <ThemeButton />
+</header>
+
+<style>
+  header {
+    display: flex;
+    align-items: center;
+    gap: 0.5rem;
+    padding: 0.3rem 0.75rem;
+    min-height: 2.4rem;
+  }
+
+  .product {
+    color: var(--ink);
+    text-decoration: none;
+    font-weight: 600;
+  }
+
+  .bot {
+    font-weight: 400;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+
+  .history {
+    margin-left: 0.5rem;
+    white-space: nowrap;
+  }
+
+  .model {
+    margin-left: auto;
+    margin-right: 1rem;
+    color: var(--ink-soft);
+    white-space: nowrap;
+  }
+
+  .model.behind {
+    color: var(--asked);
+  }
+</style>

@@ -1,0 +1,43 @@
+import { invalidateAll } from '$app/navigation';
+import type { Edit } from '$core/bot/edit.js';
+import { ApiError, send } from './api.js';
+import { modelWatch } from './model.svelte.js';
+import { toasts } from './toasts.svelte.js';
+
+/** Tells a refusal at the edge of the screen; anything else goes on up. */
+export function tell(error: unknown): void {
+  if (!(error instanceof ApiError)) throw error;
+  toasts.say('error', error.message);
+}
+
+/**
+ * Does one act upon a bot and shows the result on every part of the screen.
+ * @param said a message that offers to undo it; left out for acts whose result is before the person's eyes
+ * @returns whether it was done; a refusal is told
+ */
+export async function edit(botId: number, act: Edit, said?: string): Promise<boolean> {
+  try {
+    await send('POST', `/api/bots/${botId}/edits`, act);
+  } catch (error) {
+    tell(error);
+    return false;
+  }
+  modelWatch.expectChange();
+  await invalidateAll();
+  if (said !== undefined) toasts.say('success', said, { label: 'Undo', run: () => void stepHistory(botId, 'undo') });
+  return true;
+}
+
+/** Undoes the last act, or does it again. */
+export async function stepHistory(botId: number, direction: 'undo' | 'redo'): Promise<void> {
+  try {
+    const { label } = await send<{ label: string | null }>('POST', `/api/bots/${botId}/history`, { direction });
+    if (label === null) toasts.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
+    else toasts.say('info', `${direction === 'undo' ? 'Undone' : 'Done again'}: ${label}`);
+  } catch (error) {
+    tell(error);
+    return;
+  }
+  modelWatch.expectChange();
+  await invalidateAll();
+}

@@ -1,0 +1,43 @@
+import type { Fault } from '$core/bot/schema.js';
+
+/** A request that was refused, with a sentence for the person. */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly faults: Fault[],
+    readonly status: number,
+  ) {
+    super(message);
+  }
+}
+
+async function read<T>(response: Response): Promise<T> {
+  const body = (await response.json().catch(() => null)) as (T & { message?: string; faults?: Fault[]; requestNumber?: string }) | null;
+  if (response.ok && body !== null) return body;
+  const number = body?.requestNumber === undefined ? '' : ` (request ${body.requestNumber})`;
+  throw new ApiError(`${body?.message ?? 'The server did not answer as it should.'}${number}`, body?.faults ?? [], response.status);
+}
+
+async function request<T>(method: string, url: string, init: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(url, { method, ...init });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new ApiError('The server cannot be reached. What you typed is still here; try again.', [], 0);
+  }
+  return read<T>(response);
+}
+
+/** Sends JSON and reads JSON. @throws ApiError; AbortError if aborted */
+export function send<T>(method: 'GET' | 'POST' | 'DELETE', url: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  return request<T>(method, url, {
+    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    ...(signal ? { signal } : {}),
+  });
+}
+
+/** Sends a file as it is. @throws ApiError */
+export function sendFile<T>(url: string, file: Blob): Promise<T> {
+  return request<T>('POST', url, { body: file, headers: { 'content-type': 'application/octet-stream' } });
+}

@@ -1,0 +1,53 @@
+import { invalidateAll } from '$app/navigation';
+import type { ModelState } from '$core/contract/bot.js';
+import { send } from './api.js';
+
+/** How often the model's state is asked for while it catches up, in milliseconds. */
+const OFTEN = 250;
+
+/** Follows the model of the bot on the screen. */
+class ModelWatch {
+  state = $state<ModelState | null>(null);
+  #botId: number | null = null;
+  #timer: ReturnType<typeof setTimeout> | null = null;
+
+  /** Takes up what a page load told. */
+  show(botId: number, state: ModelState): void {
+    this.#botId = botId;
+    this.state = state;
+    if (state.state !== 'current' && state.fault === null) this.#askLater();
+  }
+
+  /** An act was done, so the model falls behind. */
+  expectChange(): void {
+    if (this.state?.state === 'current') this.state = { ...this.state, state: 'catching up' };
+  }
+
+  leave(): void {
+    this.#botId = null;
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#timer = null;
+  }
+
+  #askLater(): void {
+    this.#timer ??= setTimeout(() => {
+      this.#timer = null;
+      void this.#ask();
+    }, OFTEN);
+  }
+
+  async #ask(): Promise<void> {
+    const botId = this.#botId;
+    if (botId === null) return;
+    const state = await send<ModelState>('GET', `/api/bots/${botId}/model`).catch(() => null);
+    if (botId !== this.#botId) return;
+    if (state === null || (state.state !== 'current' && state.fault === null)) {
+      this.#askLater();
+      return;
+    }
+    this.state = state;
+    await invalidateAll();
+  }
+}
+
+export const modelWatch = new ModelWatch();

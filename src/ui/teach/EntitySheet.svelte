@@ -1,0 +1,216 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { ENTITY_KINDS, type Entity, type EntityKind, type ListValue } from '$core/bot/document.js';
+  import { edit } from '../shared/acts.js';
+  import { counted } from '../shared/format.js';
+  import NameDialog from '../shared/NameDialog.svelte';
+
+  const { botId, entity, usedBy }: { botId: number; entity: Entity; usedBy: string[] } = $props();
+
+  let renaming = $state(false);
+  let added = $state('');
+
+  const values = $derived(entity.values ?? []);
+  const change = (to: Entity, said?: string) => edit(botId, { do: 'changeEntity', name: entity.name, to }, said);
+  const withValues = (next: ListValue[], said?: string) => change({ ...entity, values: next }, said);
+
+  async function rename(name: string): Promise<boolean> {
+    const done = name === entity.name || (await change({ ...entity, name }));
+    if (done) await goto(`/bots/${botId}/teach/entities?entity=${encodeURIComponent(name)}`);
+    return done;
+  }
+
+  async function setKind(kind: EntityKind) {
+    const { name } = entity;
+    if (kind === 'list') await change({ name, kind, misspellings: true, values });
+    else if (kind === 'pattern') await change({ name, kind, pattern: entity.pattern ?? '\\d+' });
+    else await change({ name, kind });
+  }
+
+  async function add(text: string) {
+    const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+    if (lines.length === 0) return;
+    const said = lines.length > 1 ? `Added ${counted(lines.length, 'value')}.` : undefined;
+    if (await edit(botId, { do: 'addValues', entity: entity.name, values: lines }, said)) added = '';
+  }
+
+  const setValue = (index: number, value: string) =>
+    value.trim() === '' ? removeValue(index) : withValues(values.with(index, { ...values[index]!, value: value.trim() }));
+
+  const setSynonyms = (index: number, text: string) => {
+    const synonyms = text
+      .split(',')
+      .map((part) => part.trim())
+      .filter((part) => part !== '');
+    return withValues(values.with(index, { ...values[index]!, synonyms }));
+  };
+
+  const removeValue = (index: number) => withValues(values.toSpliced(index, 1), `Deleted “${values[index]!.value}”.`);
+
+  async function remove() {
+    await edit(botId, { do: 'deleteEntity', name: entity.name }, `Deleted ${entity.name}.`);
+  }
+
+  function pasted(event: ClipboardEvent) {
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (!text.trim().includes('\n')) return;
+    event.preventDefault();
+    void add(text);
+  }
+</script>
+
+<header>
+  <h1>{entity.name}</h1>
+  <label>
+    <span class="soft">Kind</span>
+    <select class="cell" value={entity.kind} onchange={(event) => setKind(event.currentTarget.value as EntityKind)}>
+      {#each ENTITY_KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
+    </select>
+  </label>
+  {#if entity.kind === 'list'}
+    <label>
+      <input
+        type="checkbox"
+        checked={entity.misspellings ?? false}
+        onchange={(event) => change({ ...entity, misspellings: event.currentTarget.checked })}
+      />
+      also when misspelt
+    </label>
+  {/if}
+  <span class="acts">
+    <button class="quiet" onclick={() => (renaming = true)}>Rename</button>
+    <button
+      class="quiet danger"
+      disabled={usedBy.length > 0}
+      title={usedBy.length > 0 ? `It fills slots of ${usedBy.join(', ')}` : ''}
+      onclick={remove}>Delete</button
+    >
+  </span>
+</header>
+
+{#if entity.kind === 'list'}
+  <table class="sheet">
+    <thead>
+      <tr>
+        <th scope="col" class="value">Value</th>
+        <th scope="col">Also said as, parted by commas</th>
+        <th scope="col"><span class="unseen">Acts</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each values as item, index (`${index} ${item.value}`)}
+        <tr>
+          <td>
+            <input
+              class="cell customer"
+              value={item.value}
+              aria-label="Value {index + 1}"
+              onchange={(event) => setValue(index, event.currentTarget.value)}
+            />
+          </td>
+          <td>
+            <input
+              class="cell customer"
+              value={item.synonyms.join(', ')}
+              aria-label="Synonyms of {item.value}"
+              onchange={(event) => setSynonyms(index, event.currentTarget.value)}
+            />
+          </td>
+          <td><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(index)}>Delete</button></td>
+        </tr>
+      {/each}
+      <tr>
+        <td colspan="3">
+          <form
+            onsubmit={(event) => {
+              event.preventDefault();
+              void add(added);
+            }}
+          >
+            <input
+              class="cell customer new"
+              bind:value={added}
+              onpaste={pasted}
+              aria-label="New value"
+              placeholder="A new value, with synonyms after commas; or paste many lines"
+            />
+            <button class="quiet firm" disabled={added.trim() === ''}>Add</button>
+          </form>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+{:else if entity.kind === 'pattern'}
+  <div class="body">
+    <label class="pattern">
+      Pattern
+      <input
+        class="cell figure"
+        value={entity.pattern ?? ''}
+        onchange={(event) => change({ ...entity, pattern: event.currentTarget.value })}
+        spellcheck="false"
+      />
+    </label>
+    <p class="soft">A regular expression for the whole value, in capitals or not: <code>LM-\d{'{5}'}</code> finds LM-20418 and lm-20418.</p>
+  </div>
+{:else if entity.kind === 'free'}
+  <p class="body soft">Free words: taken as they stand when the bot asks for them.</p>
+{:else}
+  <p class="body soft">Built in: the bot knows how a {entity.kind} is said, and there is nothing to list.</p>
+{/if}
+<NameDialog bind:open={renaming} heading="Rename {entity.name}" label="Name" action="Rename" initial={entity.name} submit={rename} />
+
+<style>
+  header {
+    display: flex;
+    align-items: baseline;
+    gap: 1rem;
+    padding: 0.6rem 0.75rem;
+    border-bottom: 1px solid var(--line);
+  }
+
+  header label {
+    display: flex;
+    gap: 0.35rem;
+    align-items: baseline;
+  }
+
+  header select {
+    width: auto;
+    border-color: var(--line);
+  }
+
+  .acts {
+    margin-left: auto;
+  }
+
+  .value {
+    width: 14rem;
+  }
+
+  form {
+    display: flex;
+    gap: 0.5rem;
+  }
+
+  .new {
+    border-color: var(--line-strong);
+  }
+
+  .body {
+    padding: 0.75rem;
+    display: grid;
+    gap: 0.5rem;
+  }
+
+  .pattern {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 0.5rem;
+    align-items: baseline;
+  }
+
+  .pattern input {
+    border-color: var(--line-strong);
+  }
+</style>

@@ -1,0 +1,34 @@
+<script lang="ts">
+  import type { IntentSheet } from '$core/contract/teach.js';
+  import Notes from '../shared/Notes.svelte';
+  import MarkPanel from './MarkPanel.svelte';
+  import type { SheetSelection } from './selection.svelte.js';
+  import UnknownValues from './UnknownValues.svelte';
+
+  const { botId, intent, selection }: { botId: number; intent: IntentSheet; selection: SheetSelection } = $props();
+
+  const line = $derived(intent.rows[selection.row]);
+</script>
+
+{#if line}
+  <MarkPanel {botId} {intent} {line} {selection} />
+{/if}
+<section>
+  <h2>Margin</h2>
+  {#if intent.notes.length === 0 && intent.unknown.length === 0}
+    <p class="soft">Nothing to remark.</p>
+  {/if}
+  <Notes
+    notes={intent.notes}
+    go={(note) => {
+      if (note.row !== undefined) selection.row = note.row;
+    }}
+  />
+  <UnknownValues {botId} unknown={intent.unknown} />
+</section>
+
+<style>
+  section {
+    margin-top: 1rem;
+  }
+</style>

@@ -1,0 +1,266 @@
+<script lang="ts">
+  import { createVirtualizer } from '@tanstack/svelte-virtual';
+  import { tick } from 'svelte';
+  import { get } from 'svelte/store';
+  import type { IntentSheet } from '$core/contract/teach.js';
+  import { edit } from '../shared/acts.js';
+  import { counted } from '../shared/format.js';
+  import type { SheetSelection } from './selection.svelte.js';
+  import UtteranceRow from './UtteranceRow.svelte';
+
+  const {
+    botId,
+    intent,
+    intents,
+    selection,
+  }: { botId: number; intent: IntentSheet; intents: string[]; selection: SheetSelection } = $props();
+
+  const ROW_HEIGHT = 36;
+
+  let scroller = $state<HTMLDivElement | null>(null);
+  let editing = $state<number | null>(null);
+  let added = $state('');
+  let target = $state('');
+  let addInput: HTMLTextAreaElement;
+
+  const virtualizer = createVirtualizer<HTMLDivElement, HTMLDivElement>({
+    count: 0,
+    getScrollElement: () => scroller,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  });
+
+  $effect(() => {
+    const { length } = intent.rows;
+    const element = scroller;
+    get(virtualizer).setOptions({ count: length, getScrollElement: () => element, getItemKey: (index) => `${intent.name} ${index}` });
+    get(virtualizer).measure();
+  });
+
+  const measured = (node: HTMLDivElement) => {
+    get(virtualizer).measureElement(node);
+  };
+
+  const reference = (row: number) => ({ index: row, was: intent.rows[row]!.source });
+  const chosen = () => [...selection.rows].filter((row) => row < intent.rows.length).sort((a, b) => a - b);
+
+  const split = (text: string): string[] => text.split(/\r?\n/).filter((line) => line.trim() !== '');
+
+  async function add(text: string) {
+    const utterances = split(text);
+    if (utterances.length === 0) return;
+    const said = utterances.length > 1 ? `Added ${counted(utterances.length, 'utterance')}.` : undefined;
+    if (!(await edit(botId, { do: 'addUtterances', intent: intent.name, utterances }, said))) return;
+    added = '';
+    await tick();
+    get(virtualizer).scrollToIndex(intent.rows.length - 1);
+    addInput.focus();
+  }
+
+  async function remove(rows: number[]) {
+    if (rows.length === 0) return;
+    const act = { do: 'deleteUtterances' as const, intent: intent.name, rows: rows.map(reference) };
+    if (await edit(botId, act, `Deleted ${counted(rows.length, 'utterance')}.`)) selection.rows = new Set();
+  }
+
+  async function move(to: string) {
+    const rows = chosen();
+    if (rows.length === 0 || to === '') return;
+    const act = { do: 'moveUtterances' as const, intent: intent.name, rows: rows.map(reference), to };
+    if (await edit(botId, act, `Moved ${counted(rows.length, 'utterance')} to ${to}.`)) selection.rows = new Set();
+    target = '';
+  }
+
+  /** Keeps an edited row; lines pasted into it become rows of their own. */
+  async function commit(row: number, text: string, next: boolean) {
+    const [first, ...rest] = split(text);
+    editing = null;
+    if (first === undefined) await remove([row]);
+    else {
+      if (first !== intent.rows[row]!.source) {
+        await edit(botId, { do: 'changeUtterance', intent: intent.name, row: reference(row), to: first });
+      }
+      if (rest.length > 0) await edit(botId, { do: 'addUtterances', intent: intent.name, at: row + 1, utterances: rest });
+    }
+    if (!next) return focusRow(row);
+    if (row + 1 < intent.rows.length) {
+      await focusRow(row + 1);
+      editing = row + 1;
+    } else addInput.focus();
+  }
+
+  async function focusRow(row: number) {
+    selection.row = Math.max(0, Math.min(row, intent.rows.length - 1));
+    get(virtualizer).scrollToIndex(selection.row);
+    await tick();
+    scroller?.querySelector<HTMLElement>(`[data-row="${selection.row}"]`)?.focus();
+  }
+
+  function pressed(event: KeyboardEvent) {
+    const origin = event.target as HTMLElement;
+    if (!origin.hasAttribute('data-row')) return;
+    const row = Number(origin.dataset['row']);
+    const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 };
+    const step = steps[event.key];
+    if (step !== undefined) {
+      if (event.shiftKey) selection.span(row, Math.max(0, Math.min(row + step, intent.rows.length - 1)));
+      void focusRow(row + step);
+    } else if (event.key === 'Home') void focusRow(0);
+    else if (event.key === 'End') void focusRow(intent.rows.length - 1);
+    else if (event.key === 'Enter' || event.key === 'F2') editing = row;
+    else if (event.key === ' ') selection.toggle(row);
+    else if (event.key === 'Delete') void remove(selection.rows.size > 0 ? chosen() : [row]);
+    else if (event.key === 'm') selection.words = { row, start: 0, end: 0 };
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.span(0, intent.rows.length - 1);
+    else return;
+    event.preventDefault();
+  }
+
+  function addPressed(event: KeyboardEvent) {
+    if (event.key !== 'Enter' || event.shiftKey) return;
+    event.preventDefault();
+    void add(added);
+  }
+
+  function addPasted(event: ClipboardEvent) {
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (split(text).length < 2) return;
+    event.preventDefault();
+    void add(added + text);
+  }
+</script>
+
+<div class="sheet">
+  <div class="tools">
+    <input
+      type="checkbox"
+      aria-label="Select all rows"
+      checked={intent.rows.length > 0 && selection.rows.size === intent.rows.length}
+      onchange={(event) => (event.currentTarget.checked ? selection.span(0, intent.rows.length - 1) : (selection.rows = new Set()))}
+    />
+    {#if selection.rows.size > 0}
+      <span>{counted(selection.rows.size, 'row')} selected</span>
+      <label>
+        move to
+        <select class="cell" bind:value={target} onchange={() => move(target)} aria-label="Move the selected rows to">
+          <option value="">choose …</option>
+          {#each intents.filter((name) => name !== intent.name) as name (name)}<option>{name}</option>{/each}
+        </select>
+      </label>
+      <button class="quiet danger" onclick={() => remove(chosen())}>Delete rows</button>
+    {:else}
+      <span class="soft"
+        >held out · <kbd>Enter</kbd> edit · <kbd>Space</kbd> select · <kbd>M</kbd> mark words · <kbd>Del</kbd> delete</span
+      >
+    {/if}
+  </div>
+  <!-- The keys belong to the rows within, which are focusable; the grid only gathers them. -->
+  <div
+    class="rows"
+    bind:this={scroller}
+    role="grid"
+    aria-label="Utterances of {intent.name}"
+    aria-rowcount={intent.rows.length}
+    aria-multiselectable="true"
+    tabindex="-1"
+    onkeydown={pressed}
+  >
+    <div class="all" style:height="{$virtualizer.getTotalSize()}px">
+      {#each $virtualizer.getVirtualItems().filter((item) => item.index < intent.rows.length) as item (item.key)}
+        <div class="place" data-index={item.index} style:transform="translateY({item.start}px)" {@attach measured}>
+          <UtteranceRow
+            line={intent.rows[item.index]!}
+            row={item.index}
+            {intent}
+            {selection}
+            editing={editing === item.index}
+            edit={() => (editing = item.index)}
+            commit={(text, next) => commit(item.index, text, next)}
+            cancel={() => {
+              editing = null;
+              void focusRow(item.index);
+            }}
+          />
+        </div>
+      {/each}
+    </div>
+    {#if intent.rows.length === 0}
+      <p class="soft none">No utterances yet. Write ten to fifteen below, each built differently, or paste them all at once.</p>
+    {/if}
+  </div>
+  <div class="add">
+    <textarea
+      bind:this={addInput}
+      bind:value={added}
+      class="cell customer"
+      rows="1"
+      aria-label="New utterance"
+      placeholder="Write an utterance and press Enter, or paste many lines"
+      onkeydown={addPressed}
+      onpaste={addPasted}></textarea>
+    <button class="quiet firm" disabled={added.trim() === ''} onclick={() => add(added)}>Add</button>
+  </div>
+</div>
+
+<style>
+  .sheet {
+    display: grid;
+    grid-template-rows: auto minmax(0, 1fr) auto;
+    min-height: 0;
+  }
+
+  .tools {
+    display: flex;
+    align-items: center;
+    gap: 0.75rem;
+    min-height: 2rem;
+    padding: 0.2rem 0.75rem;
+    border-bottom: 1px solid var(--line-strong);
+    font-size: 0.8125rem;
+  }
+
+  .tools label {
+    display: flex;
+    align-items: center;
+    gap: 0.35rem;
+  }
+
+  .tools select {
+    width: auto;
+    border-color: var(--line-strong);
+  }
+
+  .rows {
+    overflow-y: auto;
+    min-height: 0;
+  }
+
+  .all {
+    position: relative;
+  }
+
+  .place {
+    position: absolute;
+    top: 0;
+    left: 0;
+    width: 100%;
+  }
+
+  .none {
+    padding: 1rem 0.75rem;
+  }
+
+  .add {
+    display: flex;
+    gap: 0.5rem;
+    padding: 0.4rem 0.75rem;
+    border-top: 1px solid var(--line);
+    align-items: start;
+  }
+
+  .add textarea {
+    border-color: var(--line-strong);
+    resize: none;
+    font-size: 0.9375rem;
+  }
+</style>

@@ -1,0 +1,185 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { onMount, tick } from 'svelte';
+  import type { PersonSaid, TryView } from '$core/contract/try.js';
+  import { probe } from '../probe/probe.svelte.js';
+  import { tell } from '../shared/acts.js';
+  import { send, sendFile } from '../shared/api.js';
+  import NameDialog from '../shared/NameDialog.svelte';
+  import { toasts } from '../shared/toasts.svelte.js';
+  import Says from './Says.svelte';
+  import TurnRow from './TurnRow.svelte';
+  import { walkthroughOf } from './walkthroughOf.js';
+  import WalkthroughList from './WalkthroughList.svelte';
+
+  const { botId, view }: { botId: number; view: TryView } = $props();
+
+  let record = $state<HTMLElement | null>(null);
+  let naming = $state(false);
+  let busy = $state(false);
+
+  const turns = $derived(view.conversation?.turns ?? []);
+  const over = $derived(view.conversation?.state.outcome === 'handed_off');
+
+  async function attempt(work: () => Promise<unknown>): Promise<boolean> {
+    busy = true;
+    try {
+      await work();
+      await invalidateAll();
+      await tick();
+      record?.scrollTo({ top: record.scrollHeight });
+      return true;
+    } catch (error) {
+      tell(error);
+      return false;
+    } finally {
+      busy = false;
+    }
+  }
+
+  const start = () => attempt(() => send('POST', `/api/bots/${botId}/conversations`));
+
+  const say = (said: PersonSaid) =>
+    attempt(async () => {
+      const id = view.conversation?.id ?? (await send<{ id: number }>('POST', `/api/bots/${botId}/conversations`)).id;
+      await send('POST', `/api/bots/${botId}/conversations/${id}/turns`, said);
+    });
+
+  async function goBack(position: number) {
+    const { conversation } = view;
+    const turn = turns.find((candidate) => candidate.position === position);
+    if (!conversation || !turn) return;
+    await attempt(() => send('DELETE', `/api/bots/${botId}/conversations/${conversation.id}/turns?from=${position}`));
+    if (turn.said.type === 'text') probe.text = turn.said.text;
+    probe.focus();
+  }
+
+  async function keep(name: string): Promise<boolean> {
+    const { conversation } = view;
+    if (!conversation) return false;
+    const file = new Blob([JSON.stringify([walkthroughOf(name, conversation)])]);
+    const done = await attempt(() => sendFile(`/api/bots/${botId}/walkthroughs`, file));
+    if (done) toasts.say('success', `Kept as a walkthrough; it runs after each change.`);
+    return done;
+  }
+
+  onMount(() => {
+    probe.takeOver = async (text) => {
+      await say({ type: 'text', text });
+    };
+    probe.purpose = 'Say something as a customer';
+    record?.scrollTo({ top: record.scrollHeight });
+    return () => {
+      probe.takeOver = null;
+      probe.purpose = 'Try any message';
+    };
+  });
+</script>
+
+<div class="try">
+  <section class="work" aria-label="Conversation">
+    <div class="tools">
+      <h1>Conversation {view.conversation?.id ?? ''}</h1>
+      <button class="quiet firm" onclick={start} disabled={busy}>Start anew</button>
+      <button class="quiet" onclick={() => say({ type: 'noInput' })} disabled={busy || over}>Say nothing</button>
+      <button class="quiet" onclick={() => (naming = true)} disabled={turns.length === 0}>Keep as a walkthrough</button>
+    </div>
+    <div class="record" bind:this={record}>
+      <table class="sheet">
+        <thead>
+          <tr>
+            <th scope="col">Said</th>
+            <th scope="col">Read as</th>
+            <th scope="col">Holds</th>
+          </tr>
+        </thead>
+        <tbody>
+          {#if view.greeting}
+            <tr><td><Says says={[{ text: view.greeting }]} live={false} choose={() => undefined} /></td><td></td><td></td></tr>
+          {/if}
+          {#each turns as turn, index (turn.position)}
+            <TurnRow
+              {turn}
+              last={index === turns.length - 1}
+              back={() => goBack(turn.position)}
+              choose={(intent) => say({ type: 'choice', intent })}
+            />
+          {/each}
+        </tbody>
+      </table>
+      {#if turns.length === 0}
+        <p class="soft hint">Write what a customer would say in the line below. Each turn shows what was read and what the form holds.</p>
+      {/if}
+    </div>
+  </section>
+  <aside class="margin" aria-label="Margin"><WalkthroughList {botId} walkthroughs={view.walkthroughs} /></aside>
+</div>
+<NameDialog
+  bind:open={naming}
+  heading="Keep as a walkthrough"
+  label="Name"
+  action="Keep it"
+  hint="The outcome and slots it has now are what it must reach from now on."
+  submit={keep}
+/>
+
+<style>
+  .try {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 17rem;
+    height: 100%;
+  }
+
+  .work {
+    display: grid;
+    grid-template-rows: auto minmax(0, 1fr);
+    min-height: 0;
+  }
+
+  .tools {
+    display: flex;
+    gap: 0.5rem;
+    align-items: baseline;
+    padding: 0.5rem 0.75rem;
+    border-bottom: 1px solid var(--line);
+  }
+
+  h1 {
+    margin-right: auto;
+  }
+
+  .record {
+    overflow-y: auto;
+    min-height: 0;
+  }
+
+  table {
+    table-layout: fixed;
+  }
+
+  th {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    background: var(--paper);
+  }
+
+  th:first-child {
+    width: 40%;
+  }
+
+  th:nth-child(3) {
+    width: 24%;
+  }
+
+  .hint {
+    padding: 1rem 0.75rem;
+  }
+
+  .margin {
+    border-left: 1px solid var(--line);
+    background: var(--paper-deep);
+    padding: 0.75rem;
+    overflow-y: auto;
+  }
+</style>

@@ -1,0 +1,121 @@
+<script lang="ts">
+  import type { StoredTurn } from '$core/contract/try.js';
+  import { sameValue, showValue } from '$core/recognise/value.js';
+  import { decisionInWords } from '../probe/decision.js';
+  import { share } from '../shared/format.js';
+  import Gloss from '../shared/Gloss.svelte';
+  import OutcomeMark from '../shared/OutcomeMark.svelte';
+  import { actInWords } from './actInWords.js';
+  import Says from './Says.svelte';
+
+  /** A turn in three columns: said, read as, holds. */
+  const { turn, last, back, choose }: { turn: StoredTurn; last: boolean; back: () => void; choose: (intent: string) => void } = $props();
+
+  const recognition = $derived(turn.trace.recognition);
+  const held = $derived(Object.entries(turn.trace.after));
+  const acts = $derived(turn.acts.flatMap((act) => actInWords(act) ?? []));
+  const said = $derived(
+    turn.said.type === 'text' ? turn.said.text : turn.said.type === 'choice' ? `(chose ${turn.said.intent})` : '(said nothing)',
+  );
+</script>
+
+<tr data-turn={turn.position}>
+  <td>
+    <p class="customer said"><span class="unseen">Customer: </span>{said}</p>
+    <Says says={turn.says} live={last} {choose} />
+    <button class="quiet back" onclick={back} title="Take this turn back and change it">Go back here</button>
+  </td>
+  <td class="read">
+    {#if recognition}
+      {#if recognition.slots.length > 0}
+        <p>
+          <Gloss
+            text={recognition.text}
+            spans={recognition.slots.map(({ start, end, slot, value }) => ({ start, end, label: slot, title: showValue(value) }))}
+          />
+        </p>
+      {/if}
+      <p class="decision"><OutcomeMark decision={recognition.decision} /> {decisionInWords(recognition)}</p>
+      <p class="soft ranking">
+        {#each recognition.ranking.slice(0, 3) as item (item.intent)}
+          <span>{item.intent} <span class="figure">{share(item.confidence)}</span></span>
+        {/each}
+      </p>
+    {/if}
+    <p class="soft">{turn.trace.reader}: {turn.trace.why} <span class="figure">· model {turn.revision}</span></p>
+  </td>
+  <td>
+    <dl>
+      {#each held as [slot, value] (slot)}
+        {@const before = turn.trace.before[slot]}
+        <div class:fresh={!sameValue(before, value)}>
+          <dt>{slot}</dt>
+          <dd class="figure">
+            {#if before !== undefined && !sameValue(before, value)}<s>{showValue(before)}</s>{/if}
+            {showValue(value)}
+          </dd>
+        </div>
+      {/each}
+    </dl>
+    {#each acts as act, index (index)}<p class="act">{act}</p>{/each}
+  </td>
+</tr>
+
+<style>
+  td {
+    padding: 0.4rem 0.75rem;
+  }
+
+  .said {
+    font-size: 1rem;
+  }
+
+  .back {
+    font-size: 0.75rem;
+    padding-left: 0;
+  }
+
+  .read p {
+    padding-bottom: 0.2rem;
+  }
+
+  .decision {
+    font-weight: 600;
+  }
+
+  .ranking span {
+    margin-right: 0.6rem;
+    display: inline-block;
+  }
+
+  dl div {
+    display: flex;
+    gap: 0.5rem;
+    align-items: baseline;
+  }
+
+  dt {
+    color: var(--ink-soft);
+    min-width: 5rem;
+  }
+
+  dd {
+    margin: 0;
+    overflow-wrap: anywhere;
+  }
+
+  .fresh dd {
+    color: var(--reed);
+    font-weight: 600;
+  }
+
+  s {
+    color: var(--ink-soft);
+    font-weight: 400;
+  }
+
+  .act {
+    padding-top: 0.25rem;
+    font-weight: 600;
+  }
+</style>
