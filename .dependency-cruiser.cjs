@@ -26,6 +26,10 @@ module.exports = {
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'node', 'svelte', 'default'], extensions: ['.ts', '.js', '.svelte'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'svelte', 'default'],
+      extensions: ['.ts', '.js', '.svelte'],
+    },
   },
 };

@@ -1,11 +1,16 @@
+import { readFileSync } from 'node:fs';
 import adapter from '@sveltejs/adapter-node';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+
+/** @type {{ version: string }} */
+const { version } = JSON.parse(readFileSync(new URL('package.json', import.meta.url), 'utf8'));
 
 /** @type {import('@sveltejs/kit').Config} */
 export default {
   preprocess: vitePreprocess(),
   kit: {
     adapter: adapter(),
+    version: { name: version },
     alias: { $core: 'src/core', $server: 'src/server', $ui: 'src/ui', $workers: 'src/workers' },
     // Every unsafe request is checked against the host in hooks.server.ts, whatever its content type.
     csrf: { trustedOrigins: ['*'] },

@@ -20,7 +20,9 @@ export function showWalkthroughs(results: readonly WalkthroughResult[]): string 
     [
       `${result.passed ? 'passed' : 'FAILED'}  ${result.name}: ${result.outcome.replace('_', ' ')} ${JSON.stringify(result.slots)}`,
       ...(result.passed ? [] : result.faults.map((fault) => `        ${fault}`)),
-      ...(result.passed ? [] : result.transcript.map((line) => `        ${line.from === 'user' ? '›' : ' '} ${line.text}`)),
+      ...(result.passed
+        ? []
+        : result.transcript.map((line) => `        ${line.from === 'user' ? '›' : ' '} ${line.text}`)),
     ].join('\n'),
   );
   return [...each, `${passed} of ${results.length} passed`].join('\n');

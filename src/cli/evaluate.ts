@@ -7,10 +7,16 @@ import { loadBotFile, loadTestFile } from './files.js';
 export async function evaluateFiles(botFile: string, testFile: string): Promise<Evaluation> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(testFile);
-  const { recogniser, vectorOf } = await readyBot(document, lines.map((line) => line.text));
+  const { recogniser, vectorOf } = await readyBot(
+    document,
+    lines.map((line) => line.text),
+  );
   const now = localNow(document.timeZone);
   const results = lines.map((line) => readLine(recogniser, line, vectorOf(line.text), now));
-  return measure(results, document.intents.map((intent) => intent.name));
+  return measure(
+    results,
+    document.intents.map((intent) => intent.name),
+  );
 }
 
 const percent = (share: number | null): string => (share === null ? '–' : `${(share * 100).toFixed(1)} %`);

@@ -17,7 +17,8 @@ function readText(file: string): string {
   try {
     return readFileSync(file, 'utf8');
   } catch (error) {
-    const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message;
+    const reason =
+      (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message;
     throw new UsageError(`${file}: ${reason}.`, { cause: error });
   }
 }

@@ -56,7 +56,13 @@ program
   .option('--json', 'results as JSON')
   .action(async (options: { bot: string; walkthroughs: string; json?: boolean }) => {
     const results = await converseFile(options.bot, options.walkthroughs);
-    const plain = results.map(({ name, outcome, slots, passed, transcript }) => ({ name, outcome, slots, passed, transcript }));
+    const plain = results.map(({ name, outcome, slots, passed, transcript }) => ({
+      name,
+      outcome,
+      slots,
+      passed,
+      transcript,
+    }));
     console.log(options.json ? JSON.stringify(plain, null, 2) : showWalkthroughs(results));
     if (results.some((result) => !result.passed)) process.exitCode = 1;
   });

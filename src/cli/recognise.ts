@@ -12,7 +12,10 @@ function outputLine({ text, intent, confidence, decision, ranking, slots }: Reco
 export async function recogniseFile(botFile: string, inFile: string, now?: string): Promise<string[]> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(inFile);
-  const { recogniser, vectorOf } = await readyBot(document, lines.map((line) => line.text));
+  const { recogniser, vectorOf } = await readyBot(
+    document,
+    lines.map((line) => line.text),
+  );
   const fallback = now ?? localNow(document.timeZone);
   return lines.map((line) => outputLine(recogniser.recognise(line.text, vectorOf(line.text), line.now ?? fallback)));
 }

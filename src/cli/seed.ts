@@ -6,6 +6,7 @@ import { saveModel } from '../server/repositories/models.js';
 import { createTestSet } from '../server/repositories/tests.js';
 import { keepVectors } from '../server/repositories/vectors.js';
 import { addWalkthroughs } from '../server/repositories/walkthroughs.js';
+import { encodeTexts } from '../core/encode/encoder.js';
 import { encoderFolder, loadEncoder } from '../server/encoder/load.js';
 import { textsForTraining, trainRecogniser } from '../core/recognise/recogniser.js';
 import { loadBotFile, loadTestFile, loadWalkthroughFile } from './files.js';
@@ -14,7 +15,11 @@ import { loadBotFile, loadTestFile, loadWalkthroughFile } from './files.js';
  * Fills a fresh database with the demo: each folder of `demoFolder` holds `bot.yaml`, and may hold `test.tsv` and
  * `walkthroughs.json`. What the database held before is gone.
  */
-export async function seedDemo(demoFolder: string, databaseFile: string, remark: (text: string) => void): Promise<void> {
+export async function seedDemo(
+  demoFolder: string,
+  databaseFile: string,
+  remark: (text: string) => void,
+): Promise<void> {
   for (const suffix of ['', '-wal', '-shm']) rmSync(databaseFile + suffix, { force: true });
   const database = await openDatabase(databaseFile);
   const encoder = await loadEncoder(encoderFolder());
@@ -37,9 +42,7 @@ export async function seedDemo(demoFolder: string, databaseFile: string, remark:
       await addWalkthroughs(database, id, walkthroughs);
       texts.push(...walkthroughs.flatMap(({ turns }) => turns.flatMap((turn) => turn.user ?? [])));
     }
-    const different = [...new Set(texts)];
-    const encoded = await encoder.encode(different);
-    const vectors = new Map(different.map((text, index) => [text, encoded[index]!]));
+    const vectors = await encodeTexts(encoder, texts);
     await keepVectors(database, vectors);
     await saveModel(database, id, { revision: 1, document, model: trainRecogniser(document, vectors), trainedAt: at });
   }

@@ -6,7 +6,7 @@ import { NulCharacterError } from './database/driver.js';
 import { NoSuchBotError } from './repositories/bots.js';
 
 /** The largest upload that is read, in bytes. */
-export const LARGEST_UPLOAD = 25 * 1024 * 1024;
+const LARGEST_UPLOAD = 25 * 1024 * 1024;
 
 /** Something that was sent is not as it must be. */
 export class InputError extends Error {
@@ -68,7 +68,8 @@ export function pathNumber(part: string | undefined): number {
 
 /** Reads an upload as text, piece by piece. @throws InputError if it is too large or no text */
 export async function readText(request: Request, limit = LARGEST_UPLOAD): Promise<string> {
-  const tooLarge = () => new InputError(`The file is larger than ${Math.round(limit / 1024 / 1024)} MB. Divide it and bring in the parts.`);
+  const tooLarge = () =>
+    new InputError(`The file is larger than ${Math.round(limit / 1024 / 1024)} MB. Divide it and bring in the parts.`);
   if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
   const decoder = new TextDecoder('utf-8', { fatal: true });
   let text = '';
@@ -81,7 +82,8 @@ export async function readText(request: Request, limit = LARGEST_UPLOAD): Promis
     }
     return text + decoder.decode();
   } catch (error) {
-    if (error instanceof TypeError) throw new InputError('The file is not text in UTF-8. Save it as UTF-8 and bring it in again.');
+    if (error instanceof TypeError)
+      throw new InputError('The file is not text in UTF-8. Save it as UTF-8 and bring it in again.');
     throw error;
   }
 }
@@ -90,7 +92,10 @@ export async function readText(request: Request, limit = LARGEST_UPLOAD): Promis
 const LARGEST_ACT = 8 * 1024 * 1024;
 
 /** Reads a JSON body of a known shape. @throws InputError */
-export async function readJson<T>(request: Request, schema: { validateSync: (value: unknown, options: object) => unknown } | Schema): Promise<T> {
+export async function readJson<T>(
+  request: Request,
+  schema: { validateSync: (value: unknown, options: object) => unknown } | Schema,
+): Promise<T> {
   const text = await readText(request, LARGEST_ACT);
   let value: unknown;
   try {
@@ -102,7 +107,13 @@ export async function readJson<T>(request: Request, schema: { validateSync: (val
     return schema.validateSync(value, { abortEarly: false }) as T;
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    const faults = (error.inner.length > 0 ? error.inner : [error]).map((fault) => ({ path: fault.path ?? '', message: fault.message }));
-    throw new InputError(`The request is not as it must be: ${faults.map((fault) => `${fault.path} ${fault.message}`.trim()).join('; ')}.`, faults);
+    const faults = (error.inner.length > 0 ? error.inner : [error]).map((fault) => ({
+      path: fault.path ?? '',
+      message: fault.message,
+    }));
+    throw new InputError(
+      `The request is not as it must be: ${faults.map((fault) => `${fault.path} ${fault.message}`.trim()).join('; ')}.`,
+      faults,
+    );
   }
 }

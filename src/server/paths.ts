@@ -1,7 +1,7 @@
 import path from 'node:path';
 
 /** The folder of the user's data. */
-export const dataFolder = (): string => process.env['REED_GATE_DATA'] ?? './data';
+const dataFolder = (): string => process.env['REED_GATE_DATA'] ?? './data';
 
 /** The database within a data folder. */
 export const databaseFile = (folder = dataFolder()): string => path.join(folder, 'reed-gate.sqlite');

@@ -137,7 +137,10 @@ export interface BotDocument {
 export const DEFAULT_GATE: GateSettings = { accept: 0.6, ask: 0.3, lead: 0.1 };
 
 export const DEFAULT_NO_MATCH: NoMatchSettings = {
-  prompts: ['Sorry, I did not understand that. Could you put it another way?', 'I still did not follow. What would you like to do?'],
+  prompts: [
+    'Sorry, I did not understand that. Could you put it another way?',
+    'I still did not follow. What would you like to do?',
+  ],
   tries: 3,
   giveUp: 'I am sorry, I could not help with that.',
 };
@@ -172,8 +175,7 @@ export function isBuiltInKind(name: string): name is BuiltInKind {
 /** The entity of that name: the bot's own, else the built-in kind itself, else `undefined`. */
 export function findEntity(document: BotDocument, name: string): Entity | undefined {
   return (
-    document.entities.find((entity) => entity.name === name) ??
-    (isBuiltInKind(name) ? { name, kind: name } : undefined)
+    document.entities.find((entity) => entity.name === name) ?? (isBuiltInKind(name) ? { name, kind: name } : undefined)
   );
 }
 

@@ -86,7 +86,10 @@ function replace<T extends { name: string }>(list: readonly T[], name: string, c
 }
 
 function missing(what: string, name: string, known: readonly { name: string }[]): EditError {
-  const near = closest(name, known.map((item) => item.name));
+  const near = closest(
+    name,
+    known.map((item) => item.name),
+  );
   return new EditError(`There is no ${what} "${name}"${near ? `; did you mean "${near}"?` : '.'}`);
 }
 
@@ -222,7 +225,11 @@ function renameSlot(document: BotDocument, formName: string, from: string, to: s
   const form = findForm(document, formName);
   if (!form) throw missing('form', formName, document.forms);
   if (!form.slots.some((slot) => slot.name === from)) throw missing('slot', from, form.slots);
-  const name = requireName(to, 'slot', form.slots.map((slot) => slot.name));
+  const name = requireName(
+    to,
+    'slot',
+    form.slots.map((slot) => slot.name),
+  );
   return {
     document: {
       ...document,
@@ -242,7 +249,14 @@ function changeEntity(document: BotDocument, name: string, to: Entity): Edited {
   if (to.name === name) {
     return { document: { ...document, entities: replace(document.entities, name, () => to) }, label: `change ${name}` };
   }
-  const entity = { ...to, name: requireName(to.name, 'entity', document.entities.map((other) => other.name)) };
+  const entity = {
+    ...to,
+    name: requireName(
+      to.name,
+      'entity',
+      document.entities.map((other) => other.name),
+    ),
+  };
   return {
     document: {
       ...document,
@@ -268,12 +282,20 @@ function addValues(document: BotDocument, name: string, lines: readonly string[]
   if (entity.kind !== 'list') throw new EditError(`${name} is no list; only a list has values.`);
   const known = new Set((entity.values ?? []).map(({ value }) => value));
   const added = lines
-    .map((line) => line.split(/[,\t]/).map((part) => part.trim()).filter((part) => part !== ''))
+    .map((line) =>
+      line
+        .split(/[,\t]/)
+        .map((part) => part.trim())
+        .filter((part) => part !== ''),
+    )
     .filter(([value]) => value !== undefined && !known.has(value))
     .map(([value, ...synonyms]) => ({ value: value!, synonyms }));
   if (added.length === 0) throw new EditError(`${name} has these values already.`);
   return {
-    document: { ...document, entities: replace(document.entities, name, (item) => ({ ...item, values: [...(item.values ?? []), ...added] })) },
+    document: {
+      ...document,
+      entities: replace(document.entities, name, (item) => ({ ...item, values: [...(item.values ?? []), ...added] })),
+    },
     label: `add ${count(added.length, 'value')} to ${name}`,
   };
 }
@@ -300,7 +322,11 @@ function deleteEntity(document: BotDocument, name: string): Edited {
 function act(document: BotDocument, edit: Edit): Edited {
   switch (edit.do) {
     case 'addIntent': {
-      const name = requireName(edit.name, 'intent', document.intents.map((intent) => intent.name));
+      const name = requireName(
+        edit.name,
+        'intent',
+        document.intents.map((intent) => intent.name),
+      );
       const description = edit.description?.trim();
       const intent: Intent = { name, ...(description ? { description } : {}), utterances: [] };
       return { document: { ...document, intents: [...document.intents, intent] }, label: `add ${name}` };
@@ -350,8 +376,15 @@ function act(document: BotDocument, edit: Edit): Edited {
       return { document: next, label: `move ${count(rows.size, 'utterance')} from ${edit.intent} to ${edit.to}` };
     }
     case 'addEntity': {
-      const name = requireName(edit.entity.name, 'entity', document.entities.map((entity) => entity.name));
-      return { document: { ...document, entities: [...document.entities, { ...edit.entity, name }] }, label: `add entity ${name}` };
+      const name = requireName(
+        edit.entity.name,
+        'entity',
+        document.entities.map((entity) => entity.name),
+      );
+      return {
+        document: { ...document, entities: [...document.entities, { ...edit.entity, name }] },
+        label: `add entity ${name}`,
+      };
     }
     case 'changeEntity':
       return changeEntity(document, edit.name, edit.to);
@@ -360,13 +393,22 @@ function act(document: BotDocument, edit: Edit): Edited {
     case 'deleteEntity':
       return deleteEntity(document, edit.name);
     case 'addForm': {
-      const name = requireName(edit.name, 'form', document.forms.map((form) => form.name));
+      const name = requireName(
+        edit.name,
+        'form',
+        document.forms.map((form) => form.name),
+      );
       const added = { ...document, forms: [...document.forms, { name, slots: [] }] };
       const next = edit.intent === undefined ? added : changeIntent(added, edit.intent, { form: name }).document;
       return { document: next, label: `add form ${name}` };
     }
     case 'changeForm': {
-      if (edit.to.name !== edit.name) requireName(edit.to.name, 'form', document.forms.map((form) => form.name));
+      if (edit.to.name !== edit.name)
+        requireName(
+          edit.to.name,
+          'form',
+          document.forms.map((form) => form.name),
+        );
       return { document: withForms(document, edit.name, edit.to), label: `change form ${edit.name}` };
     }
     case 'renameSlot':

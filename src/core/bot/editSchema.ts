@@ -3,7 +3,9 @@ import type { Edit } from './edit.js';
 import { deskSchema, entitySchema, formSchema, gateSchema, localisedSchema, noMatchSchema } from './schema.js';
 
 const text = () => string().strict().defined();
-const row = object({ index: number().strict().integer().min(0).required(), was: text() }).noUnknown().strict();
+const row = object({ index: number().strict().integer().min(0).required(), was: text() })
+  .noUnknown()
+  .strict();
 const rows = array().of(row).min(1).required();
 const names = array().of(text()).min(1).required();
 const lines = array().of(text()).min(1).max(50_000, 'At most 50,000 lines at once.').required();
@@ -56,5 +58,7 @@ export const editSchema = lazy((value: unknown) => {
   const kind = (value as { do?: unknown } | null)?.do;
   const parts = typeof kind === 'string' && Object.hasOwn(ACTS, kind) ? ACTS[kind as Edit['do']] : null;
   if (parts === null) return mixed().test('act', 'There is no such act.', () => false);
-  return object({ do: text(), ...parts }).noUnknown().strict();
+  return object({ do: text(), ...parts })
+    .noUnknown()
+    .strict();
 });

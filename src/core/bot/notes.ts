@@ -26,7 +26,11 @@ const FEW_UTTERANCES = 10;
 
 const language = (document: BotDocument): string => document.languages[0] ?? 'en';
 
-const foldLine = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+const foldLine = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
 
 /** What a form lacks before it can do its work. */
 export function formNotes(document: BotDocument, form: Form): Note[] {
@@ -42,7 +46,11 @@ export function formNotes(document: BotDocument, form: Form): Note[] {
     }
     const entity = findEntity(document, slot.entity);
     if (entity?.kind === 'list' && (entity.values ?? []).length === 0) {
-      notes.push({ text: `${slot.name} asks for ${entity.name}, which has no values yet.`, weight: 'missing', slot: slot.name });
+      notes.push({
+        text: `${slot.name} asks for ${entity.name}, which has no values yet.`,
+        weight: 'missing',
+        slot: slot.name,
+      });
     }
   }
   if (variants(form.done, spoken).length === 0) {
@@ -65,12 +73,22 @@ export function incompleteForms(document: BotDocument): string[] {
 export function intentNotes(document: BotDocument, intent: Intent, heldOut: readonly HeldOut[]): Note[] {
   const notes: Note[] = [];
   if (intent.utterances.length < FEW_UTTERANCES) {
-    notes.push({ text: `${intent.utterances.length} utterances; ${FEW_UTTERANCES} to 15 of different build teach an intent well.`, weight: 'weak' });
+    notes.push({
+      text: `${intent.utterances.length} utterances; ${FEW_UTTERANCES} to 15 of different build teach an intent well.`,
+      weight: 'weak',
+    });
   }
   if (intent.form === undefined && intent.reply === undefined && intent.desk === undefined) {
-    notes.push({ text: 'The bot has nothing to say to this intent: give it a form, a reply or a desk.', weight: 'missing' });
+    notes.push({
+      text: 'The bot has nothing to say to this intent: give it a form, a reply or a desk.',
+      weight: 'missing',
+    });
   }
-  notes.push(...doubledNotes(document, intent), ...unusedSlotNotes(document, intent), ...mistakenNotes(intent, heldOut));
+  notes.push(
+    ...doubledNotes(document, intent),
+    ...unusedSlotNotes(document, intent),
+    ...mistakenNotes(intent, heldOut),
+  );
   return notes;
 }
 
@@ -86,18 +104,26 @@ function doubledNotes(document: BotDocument, intent: Intent): Note[] {
     const first = seen.get(line);
     seen.set(line, first ?? row);
     const other = elsewhere.get(line);
-    if (other !== undefined) return [{ text: `Row ${row + 1} also stands in ${other}; one of the two should go.`, weight: 'missing', row }];
-    if (first !== undefined) return [{ text: `Row ${row + 1} says the same as row ${first + 1}.`, weight: 'weak', row }];
+    if (other !== undefined)
+      return [{ text: `Row ${row + 1} also stands in ${other}; one of the two should go.`, weight: 'missing', row }];
+    if (first !== undefined)
+      return [{ text: `Row ${row + 1} says the same as row ${first + 1}.`, weight: 'weak', row }];
     return [];
   });
 }
 
 function unusedSlotNotes(document: BotDocument, intent: Intent): Note[] {
   const form = findForm(document, intent.form);
-  const marked = new Set(intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map((mark) => mark.slot)));
+  const marked = new Set(
+    intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map((mark) => mark.slot)),
+  );
   return (form?.slots ?? [])
     .filter((slot) => slot.required && !marked.has(slot.name) && findEntity(document, slot.entity)?.kind === 'free')
-    .map((slot) => ({ text: `No utterance has ${slot.name} marked; free words are only found where they were marked.`, weight: 'weak', slot: slot.name }));
+    .map((slot) => ({
+      text: `No utterance has ${slot.name} marked; free words are only found where they were marked.`,
+      weight: 'weak',
+      slot: slot.name,
+    }));
 }
 
 function mistakenNotes(intent: Intent, heldOut: readonly HeldOut[]): Note[] {
@@ -109,7 +135,10 @@ function mistakenNotes(intent: Intent, heldOut: readonly HeldOut[]): Note[] {
   return [...mistaken]
     .filter(([, count]) => count > 1)
     .sort((a, b) => b[1] - a[1])
-    .map(([other, count]) => ({ text: `${count} utterances are taken for ${other} when held out.`, weight: 'weak' as const }));
+    .map(([other, count]) => ({
+      text: `${count} utterances are taken for ${other} when held out.`,
+      weight: 'weak' as const,
+    }));
 }
 
 /** A mark whose words are no value of its list. */

@@ -18,8 +18,10 @@ const isMap = (value: unknown): value is Record<string, unknown> =>
 
 /** A text by variants and languages. */
 export const localisedSchema = () =>
-  mixed().test('localised', TEXT_MESSAGE, (value) =>
-    value === undefined || isTextOrList(value) || (isMap(value) && Object.values(value).every(isTextOrList)),
+  mixed().test(
+    'localised',
+    TEXT_MESSAGE,
+    (value) => value === undefined || isTextOrList(value) || (isMap(value) && Object.values(value).every(isTextOrList)),
   );
 
 const text = () => string().strict().typeError('must be a text');
@@ -27,11 +29,14 @@ const text = () => string().strict().typeError('must be a text');
 const name = () =>
   text()
     .required('is missing: give it a name')
-    .matches(NAME_PATTERN, ({ value }: { value: unknown }) =>
-      `"${String(value)}" is no name: use letters, digits, _ and -, beginning with a letter`,
+    .matches(
+      NAME_PATTERN,
+      ({ value }: { value: unknown }) =>
+        `"${String(value)}" is no name: use letters, digits, _ and -, beginning with a letter`,
     );
 
-const level = () => number().strict().typeError('must be a number').min(0, 'must be at least 0').max(1, 'must be at most 1');
+const level = () =>
+  number().strict().typeError('must be a number').min(0, 'must be at least 0').max(1, 'must be at most 1');
 
 const flag = () => boolean().strict().typeError('must be true or false');
 
@@ -58,7 +63,10 @@ function closed(fields: Record<string, Schema>, missing = 'must be an object wit
 const listValue = lazy((value: unknown) =>
   typeof value === 'string'
     ? text().required()
-    : closed({ value: text().required('is missing: give the value its main form'), synonyms: list(text().required('is empty')) }),
+    : closed({
+        value: text().required('is missing: give the value its main form'),
+        synonyms: list(text().required('is empty')),
+      }),
 );
 
 export const entitySchema = closed({
@@ -90,8 +98,10 @@ const slot = closed({
   name: name(),
   entity: text().required('is missing: name the entity whose values fill this slot'),
   required: flag(),
-  when: mixed().test('when', 'must be a condition in JsonLogic', (value) =>
-    value === undefined || typeof value === 'boolean' || isMap(value),
+  when: mixed().test(
+    'when',
+    'must be a condition in JsonLogic',
+    (value) => value === undefined || typeof value === 'boolean' || isMap(value),
   ),
   prompts: localisedSchema(),
 });
@@ -122,7 +132,7 @@ export const noMatchSchema = closed({
 });
 
 /** The shape of a bot file. References between its parts are checked by `validateReferences`. */
-export const botSchema = closed(
+const botSchema = closed(
   {
     reedGate: number()
       .strict()

@@ -1,5 +1,5 @@
 import { IntlMessageFormat } from 'intl-messageformat';
-import jsonLogic from 'json-logic-js';
+import jsonLogic, { type RulesLogic } from 'json-logic-js';
 import { closest } from '../text/distance.js';
 import { compilePattern, PatternError } from '../text/pattern.js';
 import {
@@ -43,20 +43,26 @@ function messageFaults(text: Localised | undefined, path: string): Fault[] {
       return [];
     } catch (error) {
       const reason = error instanceof Error ? error.message.split('\n')[0] : 'unreadable';
-      return [{ path, message: `"${wording}" cannot be read as a message (${reason}); braces must name a slot: {quantity}` }];
+      return [
+        { path, message: `"${wording}" cannot be read as a message (${reason}); braces must name a slot: {quantity}` },
+      ];
     }
   });
 }
 
 function conditionFaults(rule: unknown, path: string, slots: readonly string[]): Fault[] {
   if (typeof rule !== 'object' || rule === null) return [];
+  const logic = rule as Record<string, unknown> & RulesLogic;
   try {
-    jsonLogic.apply(rule as Parameters<typeof jsonLogic.apply>[0], {});
+    jsonLogic.apply(logic, {});
   } catch (error) {
-    return [{ path, message: `the condition cannot be read: ${error instanceof Error ? error.message : String(error)}` }];
+    return [
+      { path, message: `the condition cannot be read: ${error instanceof Error ? error.message : String(error)}` },
+    ];
   }
-  const used = jsonLogic.uses_data(rule as Parameters<typeof jsonLogic.uses_data>[0]);
+  const used = jsonLogic.uses_data(logic) as unknown[];
   return used
+    .map(String)
     .filter((name) => name !== '' && !slots.includes(name))
     .map((name) => ({ path, message: `there is no slot "${name}" in this form${quoteNear(name, slots)}` }));
 }
@@ -82,7 +88,10 @@ function intentFaults(document: BotDocument, intent: Intent, path: string): Faul
   const faults: Fault[] = [];
   const form = findForm(document, intent.form);
   if (intent.form !== undefined && !form) {
-    const near = quoteNear(intent.form, document.forms.map((other) => other.name));
+    const near = quoteNear(
+      intent.form,
+      document.forms.map((other) => other.name),
+    );
     faults.push({ path: `${path}.form`, message: `there is no form "${intent.form}"${near}` });
   }
   faults.push(...deskFaults(document, intent.desk, `${path}.desk`), ...messageFaults(intent.reply, `${path}.reply`));
@@ -105,7 +114,15 @@ function intentFaults(document: BotDocument, intent: Intent, path: string): Faul
 
 function deskFaults(document: BotDocument, name: string | undefined, path: string): Fault[] {
   if (name === undefined || document.desks.some((desk) => desk.name === name)) return [];
-  return [{ path, message: `there is no desk "${name}"${quoteNear(name, document.desks.map((desk) => desk.name))}` }];
+  return [
+    {
+      path,
+      message: `there is no desk "${name}"${quoteNear(
+        name,
+        document.desks.map((desk) => desk.name),
+      )}`,
+    },
+  ];
 }
 
 function formFaults(document: BotDocument, form: Form, path: string): Fault[] {
@@ -114,7 +131,10 @@ function formFaults(document: BotDocument, form: Form, path: string): Fault[] {
   form.slots.forEach((slot, index) => {
     const at = `${path}.slots[${index}]`;
     if (!findEntity(document, slot.entity)) {
-      const near = quoteNear(slot.entity, document.entities.map((entity) => entity.name));
+      const near = quoteNear(
+        slot.entity,
+        document.entities.map((entity) => entity.name),
+      );
       faults.push({ path: `${at}.entity`, message: `there is no entity "${slot.entity}"${near}` });
     }
     faults.push(...conditionFaults(slot.when, `${at}.when`, slots), ...messageFaults(slot.prompts, `${at}.prompts`));
@@ -126,10 +146,26 @@ function formFaults(document: BotDocument, form: Form, path: string): Fault[] {
 /** Faults between the parts of a document: names that repeat, references to nothing, texts that cannot be read. */
 export function validateReferences(document: BotDocument): Fault[] {
   const faults = [
-    ...repeated(document.entities.map((entity) => entity.name), 'entities', 'entity'),
-    ...repeated(document.intents.map((intent) => intent.name), 'intents', 'intent'),
-    ...repeated(document.forms.map((form) => form.name), 'forms', 'form'),
-    ...repeated(document.desks.map((desk) => desk.name), 'desks', 'desk'),
+    ...repeated(
+      document.entities.map((entity) => entity.name),
+      'entities',
+      'entity',
+    ),
+    ...repeated(
+      document.intents.map((intent) => intent.name),
+      'intents',
+      'intent',
+    ),
+    ...repeated(
+      document.forms.map((form) => form.name),
+      'forms',
+      'form',
+    ),
+    ...repeated(
+      document.desks.map((desk) => desk.name),
+      'desks',
+      'desk',
+    ),
     ...document.entities.flatMap((entity, index) => entityFaults(entity, `entities[${index}]`)),
     ...document.intents.flatMap((intent, index) => intentFaults(document, intent, `intents[${index}]`)),
     ...document.forms.flatMap((form, index) => formFaults(document, form, `forms[${index}]`)),
@@ -141,7 +177,10 @@ export function validateReferences(document: BotDocument): Fault[] {
     faults.push({ path: 'gate.ask', message: 'must not be higher than the accept level' });
   }
   if (!isTimeZone(document.timeZone)) {
-    faults.push({ path: 'timeZone', message: `"${document.timeZone}" is no time zone; write one such as Europe/London` });
+    faults.push({
+      path: 'timeZone',
+      message: `"${document.timeZone}" is no time zone; write one such as Europe/London`,
+    });
   }
   return faults;
 }
@@ -168,7 +207,9 @@ function normalEntity(entity: Entity): Entity {
     values:
       entity.kind === 'list'
         ? (values ?? []).map((value) =>
-            typeof value === 'string' ? { value, synonyms: [] } : { value: value.value, synonyms: value.synonyms ?? [] },
+            typeof value === 'string'
+              ? { value, synonyms: [] }
+              : { value: value.value, synonyms: value.synonyms ?? [] },
           )
         : undefined,
   } as Entity);

@@ -1,7 +1,11 @@
 /** What customers say to steer a conversation, in English. Patterns are matched on folded text. */
 
-const start = (words: string): RegExp => new RegExp(`^(?:(?:oh|ok|okay|um|uh|er|well|hmm|ah|right|actually|sorry|please|so|and|but) )*(?:${words})(?![a-z])`);
-const whole = (words: string): RegExp => new RegExp(`^(?:(?:oh|ok|okay|um|uh|er|well|please|just|can you|could you|can i|could i|i want to|id like to|lets) )*(?:${words})(?: (?:please|thanks|thank you|now|then|again|for now))*$`);
+const start = (words: string): RegExp =>
+  new RegExp(`^(?:(?:oh|ok|okay|um|uh|er|well|hmm|ah|right|actually|sorry|please|so|and|but) )*(?:${words})(?![a-z])`);
+const whole = (words: string): RegExp =>
+  new RegExp(
+    `^(?:(?:oh|ok|okay|um|uh|er|well|please|just|can you|could you|can i|could i|i want to|id like to|lets) )*(?:${words})(?: (?:please|thanks|thank you|now|then|again|for now))*$`,
+  );
 const anywhere = (words: string): RegExp => new RegExp(`(?<![a-z])(?:${words})(?![a-z])`);
 
 const YES = start(
@@ -18,8 +22,12 @@ const PERSON = anywhere(
   '(?:speak|talk|chat|put me through|transfer me|connect me) (?:to|with) (?:an? |some|the |your |one of your )*(?:(?:real |actual |live |proper )?(?:person|human|human being|body|someone|somebody|one|agent|advis[eo]r|operator|manager|member of staff|colleague|people|team|representative))|(?:real|actual|live) (?:person|human)|(?:^human$)|(?:^person$)|(?:^agent$)|(?:^operator$)|(?:want|need|get me|give me) (?:an? )?(?:person|human|human being|agent|operator|real person)',
 );
 const HELP = whole('help|help me|what can you do|what can i say|what are my options');
-const REPEAT = whole('repeat|repeat that|say that|say it|say that again|come again|pardon|what did you say|what was that|i beg your pardon');
-const START_OVER = whole('start over|start again|begin again|restart|from the beginning|start from the beginning|start afresh');
+const REPEAT = whole(
+  'repeat|repeat that|say that|say it|say that again|come again|pardon|what did you say|what was that|i beg your pardon',
+);
+const START_OVER = whole(
+  'start over|start again|begin again|restart|from the beginning|start from the beginning|start afresh',
+);
 const QUESTION = /^(?:what|when|where|who|why|how|which|whats|wheres|do|does|did|are|is|have|has)(?![a-z])/;
 const REQUEST = /^(?:can|could|would|will|may|please)(?![a-z])/;
 
@@ -41,4 +49,5 @@ export const wantsHelp = (folded: string): boolean => HELP.test(folded);
 export const wantsRepeat = (folded: string): boolean => REPEAT.test(folded);
 export const wantsStartOver = (folded: string): boolean => START_OVER.test(folded);
 /** A question about something, not a request put politely ("can you deliver them?"). */
-export const asksQuestion = (folded: string): boolean => QUESTION.test(folded) || (folded.endsWith('?') && !REQUEST.test(folded));
+export const asksQuestion = (folded: string): boolean =>
+  QUESTION.test(folded) || (folded.endsWith('?') && !REQUEST.test(folded));

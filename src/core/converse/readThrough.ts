@@ -30,7 +30,7 @@ function patternExample(pattern: string): string {
 }
 
 /** What a customer might answer when asked for a value of an entity. */
-export function exampleAnswer(entity: Entity | undefined): string {
+function exampleAnswer(entity: Entity | undefined): string {
   if (!entity) return '…';
   if (entity.kind === 'list') return entity.values?.[0]?.value ?? '…';
   if (entity.kind === 'pattern') return patternExample(entity.pattern ?? '');

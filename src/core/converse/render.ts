@@ -29,7 +29,7 @@ function sayOne(value: Value, locale: string): string {
 }
 
 /** A value as it is said to a customer. */
-export function sayValue(value: SlotValue, locale: string): string {
+function sayValue(value: SlotValue, locale: string): string {
   if (!Array.isArray(value)) return sayOne(value, locale);
   return new Intl.ListFormat(locale, { type: 'conjunction' }).format(value.map((item) => sayOne(item, locale)));
 }
@@ -51,7 +51,12 @@ function argumentFor(value: SlotValue, wantsDate: boolean, locale: string): stri
  * Puts values into an ICU message. Slots that hold nothing read as empty. A message that cannot be formatted with
  * these values is said with the values in place of their braces.
  */
-export function renderMessage(message: string, values: Record<string, SlotValue>, language: string, region: string): string {
+export function renderMessage(
+  message: string,
+  values: Record<string, SlotValue>,
+  language: string,
+  region: string,
+): string {
   const locale = language.includes('-') ? language : `${language}-${region}`;
   const format = new IntlMessageFormat(message, locale, undefined, {
     formatters: {
@@ -65,7 +70,10 @@ export function renderMessage(message: string, values: Record<string, SlotValue>
     const name = typeof element.value === 'string' ? element.value : '';
     if (element.type === 0 || name === '') continue;
     const value = values[name];
-    args[name] = value === undefined ? '' : argumentFor(value, element.type === DATE_ELEMENT || element.type === TIME_ELEMENT, locale);
+    args[name] =
+      value === undefined
+        ? ''
+        : argumentFor(value, element.type === DATE_ELEMENT || element.type === TIME_ELEMENT, locale);
   }
   for (const [name, value] of Object.entries(values)) args[name] ??= argumentFor(value, false, locale);
   try {
@@ -79,7 +87,10 @@ export function renderMessage(message: string, values: Record<string, SlotValue>
 }
 
 function tidy(text: string): string {
-  return text.replace(/ {2,}/g, ' ').replace(/ ([.,;?!])/g, '$1').trim();
+  return text
+    .replace(/ {2,}/g, ' ')
+    .replace(/ ([.,;?!])/g, '$1')
+    .trim();
 }
 
 /** The wording for a turn: variants take turns, or follow the tries where `at` counts them. */

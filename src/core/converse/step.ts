@@ -37,7 +37,11 @@ function readText(turn: Turn): { reader: string; reply: Reply } {
   throw new Error('The last reader must take every turn.');
 }
 
-function readEvent(recogniser: Recogniser, state: ConversationState, event: ConversationEvent): { reader: string; reply: Reply; recognition: Recognition | null } {
+function readEvent(
+  recogniser: Recogniser,
+  state: ConversationState,
+  event: ConversationEvent,
+): { reader: string; reply: Reply; recognition: Recognition | null } {
   switch (event.type) {
     case 'text': {
       const recognition = recogniser.recognise(event.text, event.vector, event.now);
@@ -49,7 +53,11 @@ function readEvent(recogniser: Recogniser, state: ConversationState, event: Conv
         return { reader: 'no match', reply: missReader.read(turn)!, recognition: null };
       }
       const offered = state.choosing?.find((item) => item.intent === event.intent)?.values;
-      return { reader: 'choice', reply: actOnIntent(turn, event.intent, `the customer chose ${event.intent}`, offered), recognition: null };
+      return {
+        reader: 'choice',
+        reply: actOnIntent(turn, event.intent, `the customer chose ${event.intent}`, offered),
+        recognition: null,
+      };
     }
     case 'signal':
     case 'noInput': {
@@ -59,7 +67,11 @@ function readEvent(recogniser: Recogniser, state: ConversationState, event: Conv
     }
     case 'hangUp': {
       const next: ConversationState = { ...state, outcome: state.open ? 'abandoned' : (state.outcome ?? 'abandoned') };
-      return { reader: 'hang-up', reply: { state: next, says: [], acts: [], why: 'the customer left' }, recognition: null };
+      return {
+        reader: 'hang-up',
+        reply: { state: next, says: [], acts: [], why: 'the customer left' },
+        recognition: null,
+      };
     }
   }
 }
@@ -70,7 +82,11 @@ function readEvent(recogniser: Recogniser, state: ConversationState, event: Conv
  */
 export function step(recogniser: Recogniser, state: ConversationState, event: ConversationEvent): Step {
   const { reader, reply, recognition } = readEvent(recogniser, state, event);
-  const next: ConversationState = { ...reply.state, turns: state.turns + 1, lastSaid: reply.says.length > 0 ? reply.says : state.lastSaid };
+  const next: ConversationState = {
+    ...reply.state,
+    turns: state.turns + 1,
+    lastSaid: reply.says.length > 0 ? reply.says : state.lastSaid,
+  };
   return {
     state: next,
     says: reply.says,

@@ -47,7 +47,11 @@ export function readTurn(recogniser: Recogniser, state: ConversationState, recog
 
 /** How an intent is named to a customer. */
 export function intentLabel(document: BotDocument, name: string): string {
-  return findIntent(document, name)?.description?.replace(/^the customer /i, '').replace(/\.$/, '') ?? name.replace(/[_-]/g, ' ');
+  return (
+    findIntent(document, name)
+      ?.description?.replace(/^the customer /i, '')
+      .replace(/\.$/, '') ?? name.replace(/[_-]/g, ' ')
+  );
 }
 
 /** The form that is open, with its definition. */
@@ -134,7 +138,13 @@ export function complete(turn: Turn, state: ConversationState): Omit<Reply, 'why
 export function resume(turn: Turn, state: ConversationState, says: Say[], acts: Act[]): Omit<Reply, 'why'> {
   const parked = state.parked.at(-1);
   if (!parked) return { state, says, acts };
-  const next: ConversationState = { ...state, open: parked, parked: state.parked.slice(0, -1), outcome: null, tries: 0 };
+  const next: ConversationState = {
+    ...state,
+    open: parked,
+    parked: state.parked.slice(0, -1),
+    outcome: null,
+    tries: 0,
+  };
   const advanced = advance(turn, next);
   return {
     state: advanced.state,

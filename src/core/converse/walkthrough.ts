@@ -1,7 +1,15 @@
 import type { Recogniser } from '../recognise/recogniser.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import type { Fault } from '../bot/schema.js';
-import { finalOutcome, heldValues, startConversation, type ConversationEvent, type Outcome, type Say, type Step } from './state.js';
+import {
+  finalOutcome,
+  heldValues,
+  startConversation,
+  type ConversationEvent,
+  type Outcome,
+  type Say,
+  type Step,
+} from './state.js';
 import { step } from './step.js';
 
 /** A turn of a walkthrough: what comes in, and words the bot must say in answer. */
@@ -83,14 +91,20 @@ export function runWalkthrough(
 }
 
 /** Reads a walkthrough file's parsed JSON; every fault is listed with its path. */
-export function readWalkthroughs(value: unknown): { ok: true; walkthroughs: Walkthrough[] } | { ok: false; faults: Fault[] } {
-  if (!Array.isArray(value)) return { ok: false, faults: [{ path: '', message: 'a walkthrough file is a list of walkthroughs' }] };
+export function readWalkthroughs(
+  value: unknown,
+): { ok: true; walkthroughs: Walkthrough[] } | { ok: false; faults: Fault[] } {
+  if (!Array.isArray(value))
+    return { ok: false, faults: [{ path: '', message: 'a walkthrough file is a list of walkthroughs' }] };
   const faults: Fault[] = [];
   value.forEach((item: unknown, index) => {
     const { name, turns, expect } = (item ?? {}) as Record<string, unknown>;
-    if (typeof name !== 'string') faults.push({ path: `[${index}].name`, message: 'is missing: give the walkthrough a name' });
-    if (typeof expect !== 'object' || expect === null) faults.push({ path: `[${index}].expect`, message: 'is missing: say the outcome it must reach' });
-    if (!Array.isArray(turns)) return faults.push({ path: `[${index}].turns`, message: 'is missing: list what the customer says' });
+    if (typeof name !== 'string')
+      faults.push({ path: `[${index}].name`, message: 'is missing: give the walkthrough a name' });
+    if (typeof expect !== 'object' || expect === null)
+      faults.push({ path: `[${index}].expect`, message: 'is missing: say the outcome it must reach' });
+    if (!Array.isArray(turns))
+      return faults.push({ path: `[${index}].turns`, message: 'is missing: list what the customer says' });
     turns.forEach((turn: unknown, at) => {
       const { user, signal, noInput } = (turn ?? {}) as Record<string, unknown>;
       if (typeof user === 'string' || typeof signal === 'string' || noInput === true) return;

@@ -15,3 +15,16 @@ export interface Encoder {
 
 /** Vectors by the exact text they were made from. */
 export type Vectors = ReadonlyMap<string, Float32Array>;
+
+/** Encodes texts, each once, and keeps their vectors by text. */
+export async function encodeTexts(encoder: Encoder, texts: readonly string[]): Promise<Map<string, Float32Array>> {
+  const different = [...new Set(texts)];
+  return vectorsByText(different, await encoder.encode(different));
+}
+
+/** @param vectors one a text, in their order */
+export function vectorsByText(texts: readonly string[], vectors: readonly Float32Array[]): Map<string, Float32Array> {
+  const byText = new Map<string, Float32Array>();
+  vectors.forEach((vector, index) => byText.set(texts[index]!, vector));
+  return byText;
+}

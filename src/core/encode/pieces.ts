@@ -34,7 +34,11 @@ export class PieceSplitter {
    * @returns piece numbers; runs of unknown characters collapse to one
    */
   split(text: string, limit = 256): number[] {
-    const clean = text.normalize('NFKC').replace(/\s+/gu, ' ').trim().slice(0, limit * 12);
+    const clean = text
+      .normalize('NFKC')
+      .replace(/\s+/gu, ' ')
+      .trim()
+      .slice(0, limit * 12);
     if (clean === '') return [];
     const characters = Array.from(SPACE + clean.replaceAll(' ', SPACE));
     const length = characters.length;

@@ -211,8 +211,7 @@ export class Transformer {
       for (let column = 0; column < width; column++) variance += (source[at + column]! - mean) ** 2;
       const scale = 1 / Math.sqrt(variance / width + NORM_EPSILON);
       for (let column = 0; column < width; column++) {
-        target[at + column] =
-          (source[at + column]! - mean) * scale * norm.scale[column]! + norm.bias[column]!;
+        target[at + column] = (source[at + column]! - mean) * scale * norm.scale[column]! + norm.bias[column]!;
       }
     }
   }

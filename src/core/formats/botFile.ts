@@ -13,7 +13,10 @@ export function readBotFile(source: string): ReadResult {
       ok: false,
       faults: parsed.errors.map((error) => {
         const { line, col } = lines.linePos(error.pos[0]);
-        return { path: `line ${line}, column ${col}`, message: error.message.split('\n')[0]!.replace(/ at line \d+.*$/, '') };
+        return {
+          path: `line ${line}, column ${col}`,
+          message: error.message.split('\n')[0]!.replace(/ at line \d+.*$/, ''),
+        };
       }),
     };
   }
@@ -21,7 +24,10 @@ export function readBotFile(source: string): ReadResult {
     return readBot(parsed.toJS({ maxAliasCount: 0 }));
   } catch (error) {
     if (!(error instanceof ReferenceError)) throw error;
-    return { ok: false, faults: [{ path: '', message: 'aliases (*name) are not read in a bot file; write the part out' }] };
+    return {
+      ok: false,
+      faults: [{ path: '', message: 'aliases (*name) are not read in a bot file; write the part out' }],
+    };
   }
 }
 

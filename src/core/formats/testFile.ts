@@ -1,5 +1,4 @@
-import { parse } from 'csv-parse/sync';
-import { CsvError } from 'csv-parse/sync';
+import { CsvError, parse } from 'csv-parse/sync';
 import { MarkingError, readMarking } from '../bot/marking.js';
 import type { Fault } from '../bot/schema.js';
 import type { SlotValue } from '../recognise/value.js';
@@ -41,7 +40,10 @@ function readSlots(value: unknown, text: string, path: string, faults: Fault[]):
       return [];
     }
     if (start < 0 || end <= start || end > text.length) {
-      faults.push({ path: at, message: `start ${start} and end ${end} do not lie within the text of ${text.length} characters` });
+      faults.push({
+        path: at,
+        message: `start ${start} and end ${end} do not lie within the text of ${text.length} characters`,
+      });
       return [];
     }
     return [{ slot, start, end, ...(expected === undefined ? {} : { value: expected as SlotValue }) }];
@@ -99,13 +101,28 @@ function readJsonLines(source: string, faults: Fault[]): TestLine[] {
   });
 }
 
+/** A row with the line it ends on. */
+interface TableRow {
+  record: Record<string, unknown>;
+  info: { lines: number };
+}
+
 function readTable(source: string, delimiter: string, faults: Fault[]): TestLine[] {
-  let rows: { record: Record<string, unknown>; info: { lines: number } }[];
+  let rows: TableRow[];
   try {
-    rows = parse(source, { columns: true, delimiter, bom: true, trim: true, skip_empty_lines: true, info: true }) as typeof rows;
+    rows = parse<TableRow>(source, {
+      columns: true,
+      delimiter,
+      bom: true,
+      trim: true,
+      skip_empty_lines: true,
+      info: true,
+      relax_quotes: true,
+    });
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    faults.push({ path: `line ${String(error['lines'] ?? '?')}`, message: error.message });
+    const { lines } = error as CsvError & { lines?: number };
+    faults.push({ path: lines === undefined ? '' : `line ${lines}`, message: error.message });
     return [];
   }
   if (rows[0] && !('text' in rows[0].record)) {

@@ -22,7 +22,16 @@ export function paddedColumns(columns: number): number {
   return Math.ceil(columns / COLUMN_BLOCK) * COLUMN_BLOCK;
 }
 
-type Multiply = (a: number, b: number, bias: number, c: number, m: number, k: number, n: number, rectify: number) => void;
+type Multiply = (
+  a: number,
+  b: number,
+  bias: number,
+  c: number,
+  m: number,
+  k: number,
+  n: number,
+  rectify: number,
+) => void;
 
 let compiled: WebAssembly.Module | null = null;
 

@@ -78,10 +78,13 @@ export function confusionMatrix(outcomes: readonly Outcome[], labels: readonly s
  */
 export function areaUnderRoc(positives: readonly number[], negatives: readonly number[]): number | null {
   if (positives.length === 0 || negatives.length === 0) return null;
-  const all = [...positives.map((score) => ({ score, positive: true })), ...negatives.map((score) => ({ score, positive: false }))];
+  const all = [
+    ...positives.map((score) => ({ score, positive: true })),
+    ...negatives.map((score) => ({ score, positive: false })),
+  ];
   all.sort((a, b) => a.score - b.score);
   let rankSum = 0;
-  for (let start = 0; start < all.length; ) {
+  for (let start = 0; start < all.length;) {
     let end = start;
     while (end < all.length && all[end]!.score === all[start]!.score) end++;
     const rank = (start + 1 + end) / 2;

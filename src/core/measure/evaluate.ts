@@ -64,7 +64,7 @@ export interface Evaluation {
 }
 
 /** Reads one line's result off a recognition. */
-export function lineResult(line: TestLine, recognition: Recognition): LineResult {
+function lineResult(line: TestLine, recognition: Recognition): LineResult {
   const place = recognition.ranking.findIndex((item) => item.intent === line.intent);
   return {
     text: line.text,
@@ -116,7 +116,8 @@ function gateMeasure(results: readonly LineResult[]): GateMeasure {
   const inScope = results.filter((result) => result.expected !== null);
   const outOfScope = results.filter((result) => result.expected === null);
   const accepted = results.filter((result) => result.decision === 'accept');
-  const shareOf = (list: readonly LineResult[], of: (result: LineResult) => boolean) => mean(list.map((result) => (of(result) ? 1 : 0)));
+  const shareOf = (list: readonly LineResult[], of: (result: LineResult) => boolean) =>
+    mean(list.map((result) => (of(result) ? 1 : 0)));
   return {
     accepted: accepted.length,
     asked: count('ask'),
@@ -136,7 +137,9 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
   const labels = [...new Set([...intents, ...outcomes.flatMap(({ expected }) => expected ?? [])])];
   const classes = classMeasures(outcomes, labels);
   const tested = classes.filter(({ support }) => support > 0);
-  const calibration = calibrationOf(inScope.map((result) => ({ confidence: result.confidence, correct: isRight(result) })));
+  const calibration = calibrationOf(
+    inScope.map((result) => ({ confidence: result.confidence, correct: isRight(result) })),
+  );
   const styles = [...new Set(inScope.flatMap(({ style }) => style ?? []))];
   return {
     lines: results.length,

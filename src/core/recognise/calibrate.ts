@@ -8,7 +8,11 @@ export interface Calibration {
 }
 
 /** Turns scores (n × classes) into probabilities. */
-export function calibrate(scores: Float64Array, classes: number, { temperature, outsideOffset }: Calibration): Float64Array {
+export function calibrate(
+  scores: Float64Array,
+  classes: number,
+  { temperature, outsideOffset }: Calibration,
+): Float64Array {
   const probabilities = shift(scores, classes, { temperature, outsideOffset });
   softmaxRows(probabilities, classes, new Int32Array(scores.length / classes).fill(-1));
   return probabilities;
@@ -61,7 +65,9 @@ export function fitCalibration(
     softmaxRows(shift(scores, classes, candidate), classes, labels, weights);
   for (let round = 0; round < 3; round++) {
     const { outsideOffset } = calibration;
-    const temperature = Math.exp(lowest((at) => loss({ temperature: Math.exp(at), outsideOffset }), Math.log(0.05), Math.log(5), 14));
+    const temperature = Math.exp(
+      lowest((at) => loss({ temperature: Math.exp(at), outsideOffset }), Math.log(0.05), Math.log(5), 14),
+    );
     calibration = { temperature, outsideOffset: lowest((at) => loss({ temperature, outsideOffset: at }), -5, 5, 14) };
   }
   return calibration;

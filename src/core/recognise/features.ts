@@ -46,7 +46,9 @@ export function countTerms({ text, masked }: ModelText): Map<string, number> {
   const counts = new Map<string, number>();
   const add = (term: string) => counts.set(term, (counts.get(term) ?? 0) + 1);
   countMasked(masked, add);
-  const words = tokenise(text).tokens.slice(0, LONGEST_TEXT_WORDS).map((token) => token.norm);
+  const words = tokenise(text)
+    .tokens.slice(0, LONGEST_TEXT_WORDS)
+    .map((token) => token.norm);
   words.forEach((word, index) => {
     add(`w:${word}`);
     if (index > 0) add(`w:${words[index - 1]!} ${word}`);
@@ -65,7 +67,10 @@ export function buildVocabulary(texts: readonly Map<string, number>[]): Vocabula
   const terms = [...frequencies.keys()].sort();
   return {
     terms,
-    inverseFrequencies: Float64Array.from(terms, (term) => Math.log((1 + texts.length) / (1 + frequencies.get(term)!)) + 1),
+    inverseFrequencies: Float64Array.from(
+      terms,
+      (term) => Math.log((1 + texts.length) / (1 + frequencies.get(term)!)) + 1,
+    ),
   };
 }
 
@@ -94,6 +99,9 @@ export function weighTerms(counts: Map<string, number>, vocabulary: Vocabulary, 
   found.sort((a, b) => a.at - b.at);
   return {
     indices: Int32Array.from(found, (item) => item.at),
-    weights: Float64Array.from(found, (item) => (GROUP_WEIGHTS[item.group] * item.weight) / Math.sqrt(squares[item.group])),
+    weights: Float64Array.from(
+      found,
+      (item) => (GROUP_WEIGHTS[item.group] * item.weight) / Math.sqrt(squares[item.group]),
+    ),
   };
 }

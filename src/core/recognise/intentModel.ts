@@ -1,7 +1,16 @@
 import { ENCODER_LANGUAGES, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
 import { paddedColumns, paddedRows, Workspace } from '../linear/workspace.js';
 import { calibrate, fitCalibration, type Calibration } from './calibrate.js';
-import { buildVocabulary, countTerms, indexTerms, weighTerms, type ModelText, type SparseVector, type TermIndex, type Vocabulary } from './features.js';
+import {
+  buildVocabulary,
+  countTerms,
+  indexTerms,
+  weighTerms,
+  type ModelText,
+  type SparseVector,
+  type TermIndex,
+  type Vocabulary,
+} from './features.js';
 import { fitLogistic, type Gram, type LogisticSettings } from './logistic.js';
 
 /** A text with the intent it teaches. */
@@ -105,7 +114,8 @@ function gramOf(features: readonly Features[], terms: number): Gram {
 function part(gram: Gram, rows: readonly number[]): Gram {
   const values = new Float32Array(rows.length * rows.length);
   rows.forEach((row, at) => {
-    for (let into = 0; into < rows.length; into++) values[at * rows.length + into] = gram.values[row * gram.size + rows[into]!]!;
+    for (let into = 0; into < rows.length; into++)
+      values[at * rows.length + into] = gram.values[row * gram.size + rows[into]!]!;
   });
   return { size: rows.length, values };
 }
@@ -196,7 +206,9 @@ export function trainIntentModel(
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;
   const all: ModelText[] = [...texts, ...background];
-  const labels = Int32Array.from(all.keys(), (row) => (row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length));
+  const labels = Int32Array.from(all.keys(), (row) =>
+    row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length,
+  );
   const counts = all.map(countTerms);
   const vocabulary = buildVocabulary(counts);
   const index = indexTerms(vocabulary);
@@ -239,7 +251,8 @@ function scoreText(model: IntentModel, index: TermIndex, text: ModelText, vector
   const scores = Float64Array.from(model.biases);
   const { indices, weights } = weighTerms(countTerms(text), model.vocabulary, index);
   indices.forEach((term, at) => {
-    for (let column = 0; column < classes; column++) scores[column]! += weights[at]! * model.termWeights[term * classes + column]!;
+    for (let column = 0; column < classes; column++)
+      scores[column]! += weights[at]! * model.termWeights[term * classes + column]!;
   });
   if (vector && model.encoded) {
     for (let column = 0; column < classes; column++) {

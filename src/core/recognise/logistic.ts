@@ -139,7 +139,9 @@ export function fitLogistic(
       addScaled(direction, -factor, change.own);
     }
     const latest = history.at(-1);
-    const scale = latest ? 1 / (latest.inverse * dot(latest.change.own, latest.change.product)) : 1 / Math.max(length, 1);
+    const scale = latest
+      ? 1 / (latest.inverse * dot(latest.change.own, latest.change.product))
+      : 1 / Math.max(length, 1);
     const own = scaled(direction, scale);
     for (const { step, change, inverse } of history) {
       const factor = inverse * dot(change.product, own);

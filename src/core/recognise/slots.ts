@@ -18,7 +18,8 @@ export interface SlotReading {
 type RoleContexts = ReadonlyMap<string, ReadonlyMap<string, number>>;
 
 const NEGATED = /(?:^|[^\p{L}])(?:not|without|instead of|rather than|no)\s+(?:an?\s+|the\s+|any\s+)?$/iu;
-const CORRECTED = /(?:^|[^\p{L}])(?:no|sorry|wait|actually|i mean|i meant|make (?:that|it)|or rather|scratch that|correction)(?:[^\p{L}]|$)/iu;
+const CORRECTED =
+  /(?:^|[^\p{L}])(?:no|sorry|wait|actually|i mean|i meant|make (?:that|it)|or rather|scratch that|correction)(?:[^\p{L}]|$)/iu;
 
 function contextWords(tokens: readonly Token[], start: number, end: number): string[] {
   const before = tokens.filter((token) => token.end <= start).slice(-2);
@@ -64,7 +65,7 @@ export interface SlotReader {
 }
 
 /** Prepares the reading of a form's slots. */
-export function prepareSlotReader(document: BotDocument, form: Form): SlotReader {
+function prepareSlotReader(document: BotDocument, form: Form): SlotReader {
   const roles = learnRoles(document, form);
   const byEntity = new Map<string, Slot[]>();
   for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
@@ -80,7 +81,10 @@ export function prepareSlotReader(document: BotDocument, form: Form): SlotReader
         const order = slots
           .map((slot) => ({
             slot,
-            score: roleScore(roles, slot.name, words) + (slot.name === asked ? 0.5 : 0) - (slots.length > 1 && taken.has(slot.name) ? 2 : 0),
+            score:
+              roleScore(roles, slot.name, words) +
+              (slot.name === asked ? 0.5 : 0) -
+              (slots.length > 1 && taken.has(slot.name) ? 2 : 0),
           }))
           .sort((a, b) => b.score - a.score);
         const slot = order[0]!.slot.name;
@@ -98,13 +102,17 @@ function onePerWords(form: Form, readings: readonly SlotReading[], asked: string
   const place = (slot: string): number => (slot === asked ? -1 : form.slots.findIndex((item) => item.name === slot));
   return readings.filter((reading) =>
     readings.every(
-      (other) => other === reading || other.start !== reading.start || other.end !== reading.end || place(reading.slot) <= place(other.slot),
+      (other) =>
+        other === reading ||
+        other.start !== reading.start ||
+        other.end !== reading.end ||
+        place(reading.slot) <= place(other.slot),
     ),
   );
 }
 
 /** For an intent without a form the entities marked in its utterances stand for slots. */
-export function readEntitiesOfIntent(
+function readEntitiesOfIntent(
   document: BotDocument,
   intentName: string,
   text: string,
@@ -118,7 +126,14 @@ export function readEntitiesOfIntent(
     text,
     candidates
       .filter((candidate) => marked.has(candidate.entity))
-      .map(({ entity, start, end, value }) => ({ slot: entity, entity, start, end, text: text.slice(start, end), value })),
+      .map(({ entity, start, end, value }) => ({
+        slot: entity,
+        entity,
+        start,
+        end,
+        text: text.slice(start, end),
+        value,
+      })),
   );
 }
 
@@ -138,14 +153,19 @@ export function prepareIntentSlots(
  * Gathers readings into one value a slot. Several different values make a list where customers name several things
  * in one breath: for list values, and for numbers beside as many of them. Otherwise the last one said counts.
  */
-export function gatherValues(document: BotDocument, form: Form, readings: readonly SlotReading[]): Record<string, SlotValue> {
+export function gatherValues(
+  document: BotDocument,
+  form: Form,
+  readings: readonly SlotReading[],
+): Record<string, SlotValue> {
   const bySlot = new Map<string, Value[]>();
   for (const reading of readings) {
     const values = bySlot.get(reading.slot) ?? [];
     values.push(reading.value);
     bySlot.set(reading.slot, values);
   }
-  const kindOf = (slot: string) => findEntity(document, form.slots.find((item) => item.name === slot)?.entity ?? '')?.kind;
+  const kindOf = (slot: string) =>
+    findEntity(document, form.slots.find((item) => item.name === slot)?.entity ?? '')?.kind;
   const lines = Math.max(
     1,
     ...[...bySlot].filter(([slot]) => kindOf(slot) === 'list').map(([, values]) => distinct(values).length),
@@ -162,5 +182,7 @@ export function gatherValues(document: BotDocument, form: Form, readings: readon
 }
 
 function distinct(values: readonly Value[]): Value[] {
-  return values.filter((value, index) => values.findIndex((other) => JSON.stringify(other) === JSON.stringify(value)) === index);
+  return values.filter(
+    (value, index) => values.findIndex((other) => JSON.stringify(other) === JSON.stringify(value)) === index,
+  );
 }

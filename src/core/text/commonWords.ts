@@ -22,5 +22,7 @@ export const COMMON_WORDS: ReadonlySet<string> = new Set(
   tonight too took top town tried trouble try trying tuesday turn twelve twenty two type under until up upon us use used using
   usual very visit wait waiting walk want wanted wants warm was wasnt watch water way we weather wednesday week weekend weeks well
   went were weve what whats when where which while white who whole whose why will wish with within without woman wont word work
-  working world worth would wouldnt write wrong wrote year years yes yesterday yet you young your yours youre`.split(/\s+/),
+  working world worth would wouldnt write wrong wrote year years yes yesterday yet you young your yours youre`.split(
+    /\s+/,
+  ),
 );

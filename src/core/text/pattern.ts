@@ -19,6 +19,7 @@ export function compilePattern(source: string): Pattern {
     const reason = error.message.replace(/^error parsing regexp:\s*/, '');
     throw new PatternError(`the pattern "${source}" cannot be read: ${reason}`);
   }
-  if (pattern.matches('')) throw new PatternError(`the pattern "${source}" matches empty text; make a part of it required`);
+  if (pattern.matches(''))
+    throw new PatternError(`the pattern "${source}" matches empty text; make a part of it required`);
   return pattern;
 }

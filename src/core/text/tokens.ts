@@ -18,7 +18,10 @@ const TOKEN = /[\p{L}\p{M}]+(?:['’][\p{L}]+)*|\p{N}+(?:[.,]\p{N}+)*|[&%£$€@
 
 /** Folds a word to the form in which words are compared. */
 export function foldWord(word: string): string {
-  return word.normalize('NFKD').replace(/[\p{M}'’]/gu, '').toLowerCase();
+  return word
+    .normalize('NFKD')
+    .replace(/[\p{M}'’]/gu, '')
+    .toLowerCase();
 }
 
 /** Cuts a text into tokens: runs of letters (with inner apostrophes), numbers, and a few signs that carry meaning. */

@@ -13,7 +13,8 @@ function toDatabase(value: unknown): unknown {
   if (typeof value === 'boolean') return value ? 1 : 0;
   if (value === undefined) return null;
   if (typeof value === 'string' && value.includes('\0')) throw new NulCharacterError();
-  if (value instanceof Uint8Array && !Buffer.isBuffer(value)) return Buffer.from(value.buffer, value.byteOffset, value.byteLength);
+  if (value instanceof Uint8Array && !Buffer.isBuffer(value))
+    return Buffer.from(value.buffer, value.byteOffset, value.byteLength);
   return value;
 }
 

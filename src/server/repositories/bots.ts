@@ -24,9 +24,20 @@ const HISTORY_LENGTH = 200;
 
 type Connection = Transaction<Database>;
 
-async function writeBot(db: Connection, id: number, before: BotDocument, after: BotDocument, revision: number, at: string): Promise<void> {
+async function writeBot(
+  db: Connection,
+  id: number,
+  before: BotDocument,
+  after: BotDocument,
+  revision: number,
+  at: string,
+): Promise<void> {
   await writeDocument(db, id, before, after);
-  await db.updateTable('bot').set({ ...botColumns(after), revision, updated_at: at }).where('id', '=', id).execute();
+  await db
+    .updateTable('bot')
+    .set({ ...botColumns(after), revision, updated_at: at })
+    .where('id', '=', id)
+    .execute();
 }
 
 /** Lists the bots that are not deleted, the latest changed first. */
@@ -37,8 +48,16 @@ export async function listBots(db: Kysely<Database>): Promise<BotSummary[]> {
       'bot.id',
       'bot.name',
       'bot.updated_at',
-      query.selectFrom('intent').whereRef('intent.bot_id', '=', 'bot.id').select(query.fn.countAll<number>().as('count')).as('intents'),
-      query.selectFrom('form').whereRef('form.bot_id', '=', 'bot.id').select(query.fn.countAll<number>().as('count')).as('forms'),
+      query
+        .selectFrom('intent')
+        .whereRef('intent.bot_id', '=', 'bot.id')
+        .select(query.fn.countAll<number>().as('count'))
+        .as('intents'),
+      query
+        .selectFrom('form')
+        .whereRef('form.bot_id', '=', 'bot.id')
+        .select(query.fn.countAll<number>().as('count'))
+        .as('forms'),
       query
         .selectFrom('utterance')
         .innerJoin('intent', 'intent.id', 'utterance.intent_id')
@@ -64,7 +83,14 @@ export async function createBot(db: Kysely<Database>, document: BotDocument, at:
   return db.transaction().execute(async (transaction) => {
     const { id } = await transaction
       .insertInto('bot')
-      .values({ ...botColumns(document), revision: 1, history_position: 0, created_at: at, updated_at: at, deleted_at: null })
+      .values({
+        ...botColumns(document),
+        revision: 1,
+        history_position: 0,
+        created_at: at,
+        updated_at: at,
+        deleted_at: null,
+      })
       .returning('id')
       .executeTakeFirstOrThrow();
     await writeDocument(transaction, id, emptyBot(document.name), document);
@@ -75,7 +101,11 @@ export async function createBot(db: Kysely<Database>, document: BotDocument, at:
 /** @throws NoSuchBotError */
 export async function loadBot(db: Kysely<Database>, id: number): Promise<StoredBot> {
   return db.transaction().execute(async (transaction) => {
-    const row = await transaction.selectFrom('bot').select(['revision', 'deleted_at']).where('id', '=', id).executeTakeFirst();
+    const row = await transaction
+      .selectFrom('bot')
+      .select(['revision', 'deleted_at'])
+      .where('id', '=', id)
+      .executeTakeFirst();
     const document = row?.deleted_at === null ? await readDocument(transaction, id) : null;
     if (!row || !document) throw new NoSuchBotError();
     return { id, document, revision: row.revision };
@@ -84,12 +114,22 @@ export async function loadBot(db: Kysely<Database>, id: number): Promise<StoredB
 
 /** Deletes a bot so that it can be brought back, or brings it back. @throws NoSuchBotError */
 export async function setDeleted(db: Kysely<Database>, id: number, deletedAt: string | null): Promise<void> {
-  const { numUpdatedRows } = await db.updateTable('bot').set({ deleted_at: deletedAt }).where('id', '=', id).executeTakeFirst();
+  const { numUpdatedRows } = await db
+    .updateTable('bot')
+    .set({ deleted_at: deletedAt })
+    .where('id', '=', id)
+    .executeTakeFirst();
   if (numUpdatedRows === 0n) throw new NoSuchBotError();
 }
 
 /** Keeps an act in one transaction: the document, and the patches that undo it and do it again. */
-export async function saveAct(db: Kysely<Database>, stored: StoredBot, after: BotDocument, label: string, at: string): Promise<StoredBot> {
+export async function saveAct(
+  db: Kysely<Database>,
+  stored: StoredBot,
+  after: BotDocument,
+  label: string,
+  at: string,
+): Promise<StoredBot> {
   const revision = stored.revision + 1;
   const patch = jsonPatch.compare(stored.document, after);
   if (patch.length === 0) return stored;
@@ -101,7 +141,11 @@ export async function saveAct(db: Kysely<Database>, stored: StoredBot, after: Bo
       .where('id', '=', stored.id)
       .executeTakeFirstOrThrow();
     await transaction.deleteFrom('history').where('bot_id', '=', stored.id).where('position', '>=', position).execute();
-    await transaction.deleteFrom('history').where('bot_id', '=', stored.id).where('position', '<', position - HISTORY_LENGTH).execute();
+    await transaction
+      .deleteFrom('history')
+      .where('bot_id', '=', stored.id)
+      .where('position', '<', position - HISTORY_LENGTH)
+      .execute();
     await transaction
       .insertInto('history')
       .values({
@@ -113,7 +157,11 @@ export async function saveAct(db: Kysely<Database>, stored: StoredBot, after: Bo
         at,
       })
       .execute();
-    await transaction.updateTable('bot').set({ history_position: position + 1 }).where('id', '=', stored.id).execute();
+    await transaction
+      .updateTable('bot')
+      .set({ history_position: position + 1 })
+      .where('id', '=', stored.id)
+      .execute();
   });
   return { id: stored.id, document: after, revision };
 }

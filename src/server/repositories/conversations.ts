@@ -3,7 +3,12 @@ import type { Said, StoredConversation, StoredTurn } from '../../core/contract/t
 import type { Act, ConversationState, Say, Trace } from '../../core/converse/state.js';
 import type { Database } from '../database/schema.js';
 
-export async function createConversation(db: Kysely<Database>, botId: number, startedAt: string, state: ConversationState): Promise<number> {
+export async function createConversation(
+  db: Kysely<Database>,
+  botId: number,
+  startedAt: string,
+  state: ConversationState,
+): Promise<number> {
   const { id } = await db
     .insertInto('conversation')
     .values({ bot_id: botId, started_at: startedAt, state: JSON.stringify(state) })
@@ -13,12 +18,21 @@ export async function createConversation(db: Kysely<Database>, botId: number, st
 }
 
 /** A conversation of that bot (the latest where no number is given), or `null`. */
-export async function readConversation(db: Kysely<Database>, botId: number, id?: number): Promise<StoredConversation | null> {
+export async function readConversation(
+  db: Kysely<Database>,
+  botId: number,
+  id?: number,
+): Promise<StoredConversation | null> {
   let query = db.selectFrom('conversation').selectAll().where('bot_id', '=', botId);
   if (id !== undefined) query = query.where('id', '=', id);
   const row = await query.orderBy('id', 'desc').limit(1).executeTakeFirst();
   if (!row) return null;
-  const turns = await db.selectFrom('turn').selectAll().where('conversation_id', '=', row.id).orderBy('position').execute();
+  const turns = await db
+    .selectFrom('turn')
+    .selectAll()
+    .where('conversation_id', '=', row.id)
+    .orderBy('position')
+    .execute();
   return {
     id: row.id,
     startedAt: row.started_at,
@@ -56,7 +70,11 @@ export async function addTurn(
         revision: turn.revision,
       })
       .execute();
-    await transaction.updateTable('conversation').set({ state: JSON.stringify(after) }).where('id', '=', conversationId).execute();
+    await transaction
+      .updateTable('conversation')
+      .set({ state: JSON.stringify(after) })
+      .where('id', '=', conversationId)
+      .execute();
   });
 }
 
@@ -70,7 +88,15 @@ export async function takeBackTurns(db: Kysely<Database>, conversationId: number
       .where('position', '=', from)
       .executeTakeFirst();
     if (!turn) return;
-    await transaction.updateTable('conversation').set({ state: turn.before }).where('id', '=', conversationId).execute();
-    await transaction.deleteFrom('turn').where('conversation_id', '=', conversationId).where('position', '>=', from).execute();
+    await transaction
+      .updateTable('conversation')
+      .set({ state: turn.before })
+      .where('id', '=', conversationId)
+      .execute();
+    await transaction
+      .deleteFrom('turn')
+      .where('conversation_id', '=', conversationId)
+      .where('position', '>=', from)
+      .execute();
   });
 }

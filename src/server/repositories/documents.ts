@@ -26,7 +26,8 @@ function present<T extends object>(value: { [K in keyof T]: T[K] | null | undefi
   return Object.fromEntries(Object.entries(value).filter(([, part]) => part !== null && part !== undefined)) as T;
 }
 
-const localised = (json: string | null): Localised | undefined => (json === null ? undefined : (JSON.parse(json) as Localised));
+const localised = (json: string | null): Localised | undefined =>
+  json === null ? undefined : (JSON.parse(json) as Localised);
 
 function groupBy<T, K>(rows: readonly T[], key: (row: T) => K): Map<K, T[]> {
   const groups = new Map<K, T[]>();
@@ -99,7 +100,9 @@ async function readIntents(db: Connection, botId: number): Promise<Intent[]> {
       form,
       reply: localised(reply),
       desk,
-      utterances: (utterancesOf.get(id) ?? []).map((row) => writeMarking({ text: row.text, marks: marksOf.get(row.id) ?? [] })),
+      utterances: (utterancesOf.get(id) ?? []).map((row) =>
+        writeMarking({ text: row.text, marks: marksOf.get(row.id) ?? [] }),
+      ),
     }),
   );
 }
@@ -149,7 +152,9 @@ export async function readDocument(db: Connection, botId: number): Promise<BotDo
     entities: await readEntities(db, botId),
     intents: await readIntents(db, botId),
     forms: await readForms(db, botId),
-    desks: desks.map(({ name, description, handover }) => present<Desk>({ name, description, handover: localised(handover) })),
+    desks: desks.map(({ name, description, handover }) =>
+      present<Desk>({ name, description, handover: localised(handover) }),
+    ),
     gate: { accept: bot.gate_accept, ask: bot.gate_ask, lead: bot.gate_lead },
     noMatch: JSON.parse(bot.no_match) as NoMatchSettings,
   };
@@ -278,7 +283,12 @@ async function writeParts<T extends { name: string }>(
  * Brings the tables of a bot from one document to another.
  * @param before what the tables hold; parts of `after` that are the same objects are not written again
  */
-export async function writeDocument(db: Connection, botId: number, before: BotDocument, after: BotDocument): Promise<void> {
+export async function writeDocument(
+  db: Connection,
+  botId: number,
+  before: BotDocument,
+  after: BotDocument,
+): Promise<void> {
   await writeParts(db, botId, 'entity', before.entities, after.entities, writeEntity);
   await writeParts(db, botId, 'form', before.forms, after.forms, writeForm);
   await writeParts(db, botId, 'intent', before.intents, after.intents, writeIntent);

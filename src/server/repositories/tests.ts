@@ -48,7 +48,13 @@ function lineRow(testSetId: number, line: TestLine, position: number) {
 }
 
 /** Keeps a test set whole or not at all. @returns its number */
-export async function createTestSet(db: Kysely<Database>, botId: number, name: string, lines: readonly TestLine[], at: string): Promise<number> {
+export async function createTestSet(
+  db: Kysely<Database>,
+  botId: number,
+  name: string,
+  lines: readonly TestLine[],
+  at: string,
+): Promise<number> {
   return db.transaction().execute(async (transaction) => {
     const { id } = await transaction
       .insertInto('test_set')
@@ -57,7 +63,10 @@ export async function createTestSet(db: Kysely<Database>, botId: number, name: s
       .executeTakeFirstOrThrow();
     const rows = lines.map((line, position) => lineRow(id, line, position));
     for (let start = 0; start < rows.length; start += BATCH) {
-      await transaction.insertInto('test_line').values(rows.slice(start, start + BATCH)).execute();
+      await transaction
+        .insertInto('test_line')
+        .values(rows.slice(start, start + BATCH))
+        .execute();
     }
     return id;
   });
@@ -73,15 +82,32 @@ export async function addTestLine(db: Kysely<Database>, testSetId: number, line:
       .orderBy('position', 'desc')
       .limit(1)
       .executeTakeFirst();
-    await transaction.insertInto('test_line').values(lineRow(testSetId, line, (last?.position ?? -1) + 1)).execute();
+    await transaction
+      .insertInto('test_line')
+      .values(lineRow(testSetId, line, (last?.position ?? -1) + 1))
+      .execute();
   });
 }
 
 /** The lines of a test set of that bot, or `null` if the bot has no such set. */
-export async function readTestLines(db: Kysely<Database>, botId: number, testSetId: number): Promise<TestLine[] | null> {
-  const set = await db.selectFrom('test_set').select('id').where('id', '=', testSetId).where('bot_id', '=', botId).executeTakeFirst();
+export async function readTestLines(
+  db: Kysely<Database>,
+  botId: number,
+  testSetId: number,
+): Promise<TestLine[] | null> {
+  const set = await db
+    .selectFrom('test_set')
+    .select('id')
+    .where('id', '=', testSetId)
+    .where('bot_id', '=', botId)
+    .executeTakeFirst();
   if (!set) return null;
-  const rows = await db.selectFrom('test_line').selectAll().where('test_set_id', '=', testSetId).orderBy('position').execute();
+  const rows = await db
+    .selectFrom('test_line')
+    .selectAll()
+    .where('test_set_id', '=', testSetId)
+    .orderBy('position')
+    .execute();
   return rows.map((row) => ({
     text: row.text,
     ...(row.judged === 1 ? { intent: row.intent } : {}),

@@ -8,15 +8,26 @@ export interface StoredWalkthrough {
 }
 
 export async function listWalkthroughs(db: Kysely<Database>, botId: number): Promise<StoredWalkthrough[]> {
-  const rows = await db.selectFrom('walkthrough').select(['id', 'body']).where('bot_id', '=', botId).orderBy('id').execute();
+  const rows = await db
+    .selectFrom('walkthrough')
+    .select(['id', 'body'])
+    .where('bot_id', '=', botId)
+    .orderBy('id')
+    .execute();
   return rows.map(({ id, body }) => ({ id, walkthrough: JSON.parse(body) as Walkthrough }));
 }
 
-export async function addWalkthroughs(db: Kysely<Database>, botId: number, walkthroughs: readonly Walkthrough[]): Promise<void> {
+export async function addWalkthroughs(
+  db: Kysely<Database>,
+  botId: number,
+  walkthroughs: readonly Walkthrough[],
+): Promise<void> {
   if (walkthroughs.length === 0) return;
   await db
     .insertInto('walkthrough')
-    .values(walkthroughs.map((walkthrough) => ({ bot_id: botId, name: walkthrough.name, body: JSON.stringify(walkthrough) })))
+    .values(
+      walkthroughs.map((walkthrough) => ({ bot_id: botId, name: walkthrough.name, body: JSON.stringify(walkthrough) })),
+    )
     .execute();
 }
 

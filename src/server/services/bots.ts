@@ -104,7 +104,10 @@ export class BotService {
   #inTurn<T>(id: number, work: () => Promise<T>): Promise<T> {
     const before = this.#queues.get(id) ?? Promise.resolve();
     const next = before.then(work, work);
-    this.#queues.set(id, next.catch(() => undefined));
+    this.#queues.set(
+      id,
+      next.catch(() => undefined),
+    );
     return next;
   }
 }

@@ -5,12 +5,7 @@ import { startConversation, type ConversationEvent, type ConversationState } fro
 import { step } from '../../core/converse/step.js';
 import type { Database } from '../database/schema.js';
 import type { StoredBot } from '../repositories/bots.js';
-import {
-  addTurn,
-  createConversation,
-  readConversation,
-  takeBackTurns,
-} from '../repositories/conversations.js';
+import { addTurn, createConversation, readConversation, takeBackTurns } from '../repositories/conversations.js';
 import { localNow } from '../time.js';
 import type { ModelService } from './models.js';
 

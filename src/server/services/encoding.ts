@@ -1,4 +1,5 @@
 import type { Kysely } from 'kysely';
+import { vectorsByText } from '../../core/encode/encoder.js';
 import encodeWorker from '../../workers/encode.worker.ts?nodeWorker';
 import type { Database } from '../database/schema.js';
 import { encoderFolder } from '../encoder/load.js';
@@ -45,8 +46,7 @@ export class EncodingService {
     progress?.(texts.length - missing.length);
     for (let start = 0; start < missing.length; start += BULK) {
       const batch = missing.slice(start, start + BULK);
-      const encoded = await this.#bulk.run({ folder: this.#folder, texts: batch });
-      const fresh = new Map(batch.map((text, index) => [text, encoded[index]!]));
+      const fresh = vectorsByText(batch, await this.#bulk.run({ folder: this.#folder, texts: batch }));
       await keepVectors(this.#database, fresh);
       for (const [text, vector] of fresh) vectors.set(text, vector);
       progress?.(texts.length - missing.length + start + batch.length);

@@ -73,10 +73,13 @@ export class TestRunService {
       const encoded = ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en');
       // Encoding is nearly all of the work, so the bar follows it; the last line counts when all are read.
       const vectors = encoded
-        ? await this.#encoding.vectorsOf(lines.map((line) => line.text), (done) => {
-            check();
-            progress.done = Math.min(done, lines.length - 1);
-          })
+        ? await this.#encoding.vectorsOf(
+            lines.map((line) => line.text),
+            (done) => {
+              check();
+              progress.done = Math.min(done, lines.length - 1);
+            },
+          )
         : new Map<string, Float32Array>();
       const now = localNow(document.timeZone);
       const results: LineResult[] = [];
@@ -87,7 +90,10 @@ export class TestRunService {
           check();
         }
       }
-      const evaluation = measure(results, document.intents.map((intent) => intent.name));
+      const evaluation = measure(
+        results,
+        document.intents.map((intent) => intent.name),
+      );
       progress.runId = await saveTestRun(this.#database, {
         testSetId: progress.testSetId,
         revision,

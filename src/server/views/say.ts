@@ -11,10 +11,14 @@ export async function sayView(app: Application, botId: number, wanted: string | 
   const { document } = bot;
   const incomplete = incompleteForms(document);
   const form = document.forms.find((candidate) => candidate.name === wanted) ?? document.forms[0];
-  const intents = form ? document.intents.filter((intent) => intent.form === form.name).map((intent) => intent.name) : [];
+  const intents = form
+    ? document.intents.filter((intent) => intent.form === form.name).map((intent) => intent.name)
+    : [];
   const open = await openModelOf(app, bot);
   const known = open?.recogniser.document.forms.find((candidate) => candidate.name === form?.name);
-  const opener = intents.find((name) => open?.recogniser.document.intents.some((intent) => intent.name === name && intent.form === form?.name));
+  const opener = intents.find((name) =>
+    open?.recogniser.document.intents.some((intent) => intent.name === name && intent.form === form?.name),
+  );
   return {
     forms: document.forms.map(({ name, slots }) => ({ name, slots: slots.length, missing: incomplete.includes(name) })),
     current: form
@@ -22,7 +26,8 @@ export async function sayView(app: Application, botId: number, wanted: string | 
           form,
           notes: formNotes(document, form),
           intents,
-          readThrough: open && known && opener ? readThrough(open.recogniser, opener, known, localNow(document.timeZone)) : null,
+          readThrough:
+            open && known && opener ? readThrough(open.recogniser, opener, known, localNow(document.timeZone)) : null,
           stale: app.models.state(botId).state !== 'current',
         }
       : null,

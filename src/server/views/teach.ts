@@ -12,7 +12,10 @@ export async function teachView(app: Application, botId: number, wanted: string 
   const { document } = bot;
   const open = await openModelOf(app, bot);
   const heldOut = open?.model.heldOut ?? [];
-  const measures = measureHeldOut(heldOut, document.intents.map((intent) => intent.name)).intents;
+  const measures = measureHeldOut(
+    heldOut,
+    document.intents.map((intent) => intent.name),
+  ).intents;
   const recallOf = (name: string) => measures.find((measure) => measure.intent === name)?.recall ?? null;
   const intent = document.intents.find((candidate) => candidate.name === wanted) ?? document.intents[0];
   const predictions = new Map(heldOut.filter((item) => item.intent === intent?.name).map((item) => [item.text, item]));
@@ -22,12 +25,20 @@ export async function teachView(app: Application, botId: number, wanted: string 
     if (!prediction) return null;
     const right = prediction.predicted === prediction.intent;
     const decision: Decision =
-      right && prediction.ownConfidence >= gate.accept ? 'accept' : prediction.ownConfidence >= gate.ask ? 'ask' : 'none';
+      right && prediction.ownConfidence >= gate.accept
+        ? 'accept'
+        : prediction.ownConfidence >= gate.ask
+          ? 'ask'
+          : 'none';
     return { predicted: prediction.predicted, confidence: prediction.ownConfidence, decision };
   };
   const slots = findForm(document, intent?.form)?.slots.map((slot) => slot.name) ?? [];
   return {
-    intents: document.intents.map(({ name, utterances }) => ({ name, utterances: utterances.length, recall: recallOf(name) })),
+    intents: document.intents.map(({ name, utterances }) => ({
+      name,
+      utterances: utterances.length,
+      recall: recallOf(name),
+    })),
     forms: document.forms.map((form) => form.name),
     desks: document.desks.map((desk) => desk.name),
     language: document.languages[0] ?? 'en',
@@ -57,6 +68,8 @@ export async function entitiesView(app: Application, botId: number, wanted: stri
   return {
     entities: document.entities.map(({ name, kind, values }) => ({ name, kind, values: values?.length ?? null })),
     current,
-    usedBy: document.forms.filter((form) => form.slots.some((slot) => slot.entity === current?.name)).map((form) => form.name),
+    usedBy: document.forms
+      .filter((form) => form.slots.some((slot) => slot.entity === current?.name))
+      .map((form) => form.name),
   };
 }

@@ -78,7 +78,8 @@
   {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
   {#if bots.length === 0}
     <p class="empty">
-      There is no bot yet. Make a <button class="quiet firm" onclick={() => (naming = true)}>new bot</button>, or import a bot file.
+      There is no bot yet. Make a <button class="quiet firm" onclick={() => (naming = true)}>new bot</button>, or import
+      a bot file.
     </p>
   {:else}
     <table class="sheet">
@@ -101,9 +102,21 @@
             <td class="number">{bot.forms}</td>
             <td>{moment(bot.updatedAt)}</td>
             <td class="acts">
-              <a class="quiet" href="/api/bots/{bot.id}/file?format=yaml" download aria-label="Export {bot.name} as YAML">Export YAML</a>
-              <a class="quiet" href="/api/bots/{bot.id}/file?format=json" download aria-label="Export {bot.name} as JSON">JSON</a>
-              <button class="quiet" aria-label="Duplicate {bot.name}" onclick={() => duplicate(bot.id)}>Duplicate</button>
+              <a
+                class="quiet"
+                href="/api/bots/{bot.id}/file?format=yaml"
+                download
+                aria-label="Export {bot.name} as YAML">Export YAML</a
+              >
+              <a
+                class="quiet"
+                href="/api/bots/{bot.id}/file?format=json"
+                download
+                aria-label="Export {bot.name} as JSON">JSON</a
+              >
+              <button class="quiet" aria-label="Duplicate {bot.name}" onclick={() => duplicate(bot.id)}
+                >Duplicate</button
+              >
               <button class="quiet danger" aria-label="Delete {bot.name}" onclick={() => remove(bot)}>Delete</button>
             </td>
           </tr>

@@ -76,7 +76,9 @@
       spellcheck="false"
       placeholder={intents.length === 0 ? 'Teach an intent first, then try any message here' : probe.purpose}
     />
-    <span class="soft keys"><kbd>/</kbd> to come here, <kbd>Enter</kbd> to {probe.takeOver ? 'say it' : 'act on it'}</span>
+    <span class="soft keys"
+      ><kbd>/</kbd> to come here, <kbd>Enter</kbd> to {probe.takeOver ? 'say it' : 'act on it'}</span
+    >
   </div>
   <div class="result" aria-live="polite">
     {#if refused}
@@ -128,7 +130,7 @@
   }
 
   .result {
-    min-height: 2.6rem;
+    min-height: 2.9rem;
     display: flex;
     align-items: center;
   }

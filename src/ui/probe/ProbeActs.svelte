@@ -15,7 +15,8 @@
     intents,
     testSets,
     done,
-  }: { botId: number; recognition: Recognition; intents: string[]; testSets: BotFrame['testSets']; done: () => void } = $props();
+  }: { botId: number; recognition: Recognition; intents: string[]; testSets: BotFrame['testSets']; done: () => void } =
+    $props();
 
   const OUT_OF_SCOPE = ' out of scope';
   let target = $state('');
@@ -32,7 +33,8 @@
     const marks = recognition.ranking[0]?.intent === target ? recognition.slots : [];
     const utterance =
       marks.length > 0 ? writeMarking({ text: recognition.text, marks: [...marks] }) : escapeMarking(recognition.text);
-    if (await edit(botId, { do: 'addUtterances', intent: target, utterances: [utterance] }, `Taught to ${target}.`)) done();
+    if (await edit(botId, { do: 'addUtterances', intent: target, utterances: [utterance] }, `Taught to ${target}.`))
+      done();
   }
 
   async function addToTest() {
@@ -64,13 +66,19 @@
 
 <div class="acts">
   <span>
-    <label>Teach it to <select class="cell" bind:value={target}>{#each intents as name (name)}<option>{name}</option>{/each}</select></label>
+    <label
+      >Teach it to <select class="cell" bind:value={target}
+        >{#each intents as name (name)}<option>{name}</option>{/each}</select
+      ></label
+    >
     <button class="quiet firm" onclick={teach}>Teach</button>
   </span>
   {#if testSets.length > 0}
     <span>
       <label
-        >Add to <select class="cell" bind:value={testSet}>{#each testSets as set (set.id)}<option value={set.id}>{set.name}</option>{/each}</select></label
+        >Add to <select class="cell" bind:value={testSet}
+          >{#each testSets as set (set.id)}<option value={set.id}>{set.name}</option>{/each}</select
+        ></label
       >
       <label>
         as <select class="cell" bind:value={expected}>

@@ -13,7 +13,12 @@
   <span class="text">
     <Gloss
       text={recognition.text}
-      spans={recognition.slots.map(({ start, end, slot, value }) => ({ start, end, label: slot, title: showValue(value) }))}
+      spans={recognition.slots.map(({ start, end, slot, value }) => ({
+        start,
+        end,
+        label: slot,
+        title: showValue(value),
+      }))}
     />
   </span>
   <span class="outcome">

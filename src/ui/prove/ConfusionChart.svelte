@@ -1,9 +1,12 @@
 <script lang="ts">
-  import { CategoryScale, Chart, Tooltip, type ChartConfiguration } from 'chart.js';
+  import { CategoryScale, Chart, Tooltip, type ChartConfiguration, type Plugin } from 'chart.js';
   import { MatrixController, MatrixElement, type MatrixDataPoint } from 'chartjs-chart-matrix';
   import type { Confusion } from '$core/measure/classification.js';
 
-  const { confusion, choose }: { confusion: Confusion; choose: (cell: { expected: string; predicted: string }) => void } = $props();
+  const {
+    confusion,
+    choose,
+  }: { confusion: Confusion; choose: (cell: { expected: string; predicted: string }) => void } = $props();
 
   Chart.register(MatrixController, MatrixElement, CategoryScale, Tooltip);
 
@@ -36,7 +39,11 @@
   function draw(canvas: HTMLCanvasElement) {
     const style = getComputedStyle(document.documentElement);
     const token = (name: string) => style.getPropertyValue(name).trim();
-    const [right, wrong, line, ink] = [token('--reed'), token('--none'), token('--line'), token('--ink')];
+    const right = token('--reed');
+    const wrong = token('--none');
+    const line = token('--line');
+    const ink = token('--ink');
+    const paper = token('--paper');
     const labels = [...confusion.labels];
     const data = $state.snapshot(cells) as Cell[];
     const config: ChartConfiguration<'matrix', Cell[], string> = {
@@ -67,8 +74,21 @@
           if (cell && cell.count > 0) choose({ expected: cell.y, predicted: cell.x });
         },
         scales: {
-          x: { type: 'category', labels, offset: true, grid: { display: false }, ticks: { autoSkip: false, maxRotation: 90, minRotation: 90, color: ink, font: { size: 10 } } },
-          y: { type: 'category', labels, offset: true, reverse: false, grid: { display: false }, ticks: { autoSkip: false, color: ink, font: { size: 10 } } },
+          x: {
+            type: 'category',
+            labels,
+            offset: true,
+            grid: { display: false },
+            ticks: { autoSkip: false, maxRotation: 90, minRotation: 90, color: ink, font: { size: 10 } },
+          },
+          y: {
+            type: 'category',
+            labels,
+            offset: true,
+            reverse: false,
+            grid: { display: false },
+            ticks: { autoSkip: false, color: ink, font: { size: 10 } },
+          },
         },
         plugins: {
           legend: { display: false },
@@ -85,10 +105,28 @@
         },
       },
     };
+    const counts: Plugin<'matrix'> = {
+      id: 'counts',
+      afterDatasetsDraw(drawn) {
+        const { ctx } = drawn;
+        ctx.save();
+        ctx.font = '10px "IBM Plex Mono"';
+        ctx.textAlign = 'center';
+        ctx.textBaseline = 'middle';
+        for (const [index, element] of drawn.getDatasetMeta(0).data.entries()) {
+          const cell = data[index];
+          if (!cell || cell.count === 0) continue;
+          const { x, y } = (element as MatrixElement).getCenterPoint();
+          ctx.fillStyle = cell.share > 0.5 ? paper : ink;
+          ctx.fillText(String(cell.count), x, y);
+        }
+        ctx.restore();
+      },
+    };
     let chart: Chart<'matrix', Cell[], string> | null = null;
     let gone = false;
     void document.fonts.ready.then(() => {
-      if (!gone) chart = new Chart(canvas, config);
+      if (!gone) chart = new Chart(canvas, { ...config, plugins: [counts] });
     });
     return () => {
       gone = true;
@@ -100,14 +138,21 @@
 <section aria-label="Confusion matrix">
   <h2>Confusion</h2>
   <p class="soft">Rows are what messages are, columns what they were read as. Click a cell for its lines.</p>
-  <div class="chart" role="img" aria-label="Confusion matrix of {confusion.labels.length} intents; the pairs most often confused are listed below it">
+  <div
+    class="chart"
+    role="img"
+    aria-label="Confusion matrix of {confusion.labels
+      .length} intents; the pairs most often confused are listed below it"
+  >
     <canvas {@attach draw}></canvas>
   </div>
   {#if pairs.length > 0}
     <ul>
       {#each pairs as pair (`${pair.y} ${pair.x}`)}
         <li>
-          <button class="quiet" onclick={() => choose({ expected: pair.y, predicted: pair.x })}>{pair.count} of {pair.y} read as {pair.x}</button>
+          <button class="quiet" onclick={() => choose({ expected: pair.y, predicted: pair.x })}
+            >{pair.count} of {pair.y} read as {pair.x}</button
+          >
         </li>
       {/each}
     </ul>

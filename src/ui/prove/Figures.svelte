@@ -9,14 +9,39 @@
   const decimal = (figure: number | null) => (figure === null ? '–' : figure.toFixed(3));
 
   const figures = $derived([
-    { name: 'accuracy', value: exact(evaluation.accuracy), means: `first intent right, of ${evaluation.inScope} messages in scope`, test: 'accuracy' },
+    {
+      name: 'accuracy',
+      value: exact(evaluation.accuracy),
+      means: `first intent right, of ${evaluation.inScope} messages in scope`,
+      test: 'accuracy',
+    },
     { name: 'first three', value: exact(evaluation.topThree), means: 'right intent among the first three' },
     { name: 'macro F1', value: decimal(evaluation.macro.f1), means: 'mean of the F1 of all intents' },
-    { name: 'accepted', value: percent(evaluation.gate.acceptedInScope), means: 'of the messages in scope, accepted at the current levels' },
-    { name: 'right when accepted', value: exact(evaluation.gate.acceptedPrecision), means: `of ${evaluation.gate.accepted} messages accepted` },
-    { name: 'out of scope kept out', value: percent(evaluation.gate.outOfScopeRecall), means: `not matched, of ${evaluation.outOfScope} out of scope` },
-    { name: 'in from out (AUROC)', value: decimal(evaluation.auroc), means: 'how well confidence tells in scope from out of scope' },
-    { name: 'calibration error', value: decimal(evaluation.calibrationError), means: 'how far confidences are from what came true' },
+    {
+      name: 'accepted',
+      value: percent(evaluation.gate.acceptedInScope),
+      means: 'of the messages in scope, accepted at the current levels',
+    },
+    {
+      name: 'right when accepted',
+      value: exact(evaluation.gate.acceptedPrecision),
+      means: `of ${evaluation.gate.accepted} messages accepted`,
+    },
+    {
+      name: 'out of scope kept out',
+      value: percent(evaluation.gate.outOfScopeRecall),
+      means: `not matched, of ${evaluation.outOfScope} out of scope`,
+    },
+    {
+      name: 'in from out (AUROC)',
+      value: decimal(evaluation.auroc),
+      means: 'how well confidence tells in scope from out of scope',
+    },
+    {
+      name: 'calibration error',
+      value: decimal(evaluation.calibrationError),
+      means: 'how far confidences are from what came true',
+    },
     { name: 'slot F1', value: decimal(evaluation.slotF1), means: 'slots with exactly the expected words' },
   ]);
 </script>

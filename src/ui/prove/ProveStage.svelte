@@ -31,7 +31,10 @@
     refused = null;
     try {
       const name = file.name.replace(/\.[^.]*$/, '');
-      const { id } = await sendFile<{ id: number }>(`/api/bots/${botId}/test-sets?name=${encodeURIComponent(name)}`, file);
+      const { id } = await sendFile<{ id: number }>(
+        `/api/bots/${botId}/test-sets?name=${encodeURIComponent(name)}`,
+        file,
+      );
       await goto(`/bots/${botId}/prove?set=${id}`, { invalidateAll: true });
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -101,7 +104,9 @@
       <button class="solid" onclick={run} disabled={progress?.state === 'running'}>Run the test</button>
       <button class="quiet danger" onclick={remove}>Delete the set</button>
     {/if}
-    <span class="import"><FileButton label="Import a test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></span>
+    <span class="import"
+      ><FileButton label="Import a test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></span
+    >
     {#if view.run}
       <span class="soft">
         run {moment(view.run.ranAt)}, change {view.run.revision}{#if view.run.revision !== revision}<strong class="old">
@@ -122,7 +127,9 @@
         />
         <button class="quiet firm" onclick={stop}>Stop</button>
       {:else}
-        <p role="status">{progress.state === 'stopped' ? 'Stopped. The last finished run is shown.' : progress.message}</p>
+        <p role="status">
+          {progress.state === 'stopped' ? 'Stopped. The last finished run is shown.' : progress.message}
+        </p>
         <button class="quiet" onclick={() => (progress = null)}>Close</button>
       {/if}
     </div>
@@ -135,11 +142,16 @@
     </div>
     <WrongLines {botId} lines={view.run.wrong} {cell} showAll={() => (cell = null)} />
   {:else if view.current && !progress}
-    <p class="empty">{counted(view.current.lines, 'line')}, not run yet. <button class="quiet firm" onclick={run}>Run the test</button></p>
+    <p class="empty">
+      {counted(view.current.lines, 'line')}, not run yet. <button class="quiet firm" onclick={run}>Run the test</button>
+    </p>
   {:else if !progress}
     <div class="empty">
       <p>A test set is a list of messages with the intent each ought to have, none of which the bot was taught.</p>
-      <p class="soft">JSONL with <code>text</code> and <code>intent</code> (<code>null</code> for out of scope), or CSV or TSV with those columns.</p>
+      <p class="soft">
+        JSONL with <code>text</code> and <code>intent</code> (<code>null</code> for out of scope), or CSV or TSV with those
+        columns.
+      </p>
       <p><FileButton label="Import the first test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></p>
     </div>
   {/if}

@@ -10,9 +10,12 @@
     lines,
     cell,
     showAll,
-  }: { botId: number; lines: WrongLine[]; cell: { expected: string; predicted: string } | null; showAll: () => void } = $props();
+  }: { botId: number; lines: WrongLine[]; cell: { expected: string; predicted: string } | null; showAll: () => void } =
+    $props();
 
-  const shown = $derived(cell ? lines.filter((line) => line.expected === cell.expected && line.predicted === cell.predicted) : lines);
+  const shown = $derived(
+    cell ? lines.filter((line) => line.expected === cell.expected && line.predicted === cell.predicted) : lines,
+  );
 </script>
 
 <section aria-label="Wrong lines">
@@ -38,9 +41,15 @@
           <td class="verdict"><OutcomeMark decision={line.decision} /> {line.verdict}</td>
           <td><Gloss text={line.text} spans={[]} /></td>
           <td>
-            {#if line.expected}<a href="/bots/{botId}/teach?intent={encodeURIComponent(line.expected)}">{line.expected}</a>{:else}out of scope{/if}
+            {#if line.expected}<a href="/bots/{botId}/teach?intent={encodeURIComponent(line.expected)}"
+                >{line.expected}</a
+              >{:else}out of scope{/if}
           </td>
-          <td>{line.predicted ?? '–'}{#if line.place !== null && line.place > 1}<span class="soft">, right one at {line.place}</span>{/if}</td>
+          <td
+            >{line.predicted ?? '–'}{#if line.place !== null && line.place > 1}<span class="soft"
+                >, right one at {line.place}</span
+              >{/if}</td
+          >
           <td class="number">{share(line.confidence)}</td>
           <td>
             <button

@@ -22,7 +22,12 @@
 <section id="no-match">
   <h2>Greeting and no match</h2>
   <div class="texts">
-    <TextLines label="Greeting" text={view.greeting} language={view.language} keep={(greeting) => edit(botId, { do: 'changeSettings', to: { greeting: greeting ?? [] } })} />
+    <TextLines
+      label="Greeting"
+      text={view.greeting}
+      language={view.language}
+      keep={(greeting) => edit(botId, { do: 'changeSettings', to: { greeting: greeting ?? [] } })}
+    />
     <TextLines
       label="No match"
       text={view.noMatch.prompts}
@@ -41,7 +46,12 @@
         onchange={(event) => setNoMatch({ ...view.noMatch, tries: event.currentTarget.valueAsNumber })}
       />
       <span class="soft">failed tries in a row, then to</span>
-      <select class="cell" value={view.noMatch.desk ?? ''} aria-label="Desk after the last try" onchange={(event) => setNoMatchDesk(event.currentTarget.value)}>
+      <select
+        class="cell"
+        value={view.noMatch.desk ?? ''}
+        aria-label="Desk after the last try"
+        onchange={(event) => setNoMatchDesk(event.currentTarget.value)}
+      >
         <option value="">no desk: give up</option>
         {#each view.desks as desk (desk.name)}<option value={desk.name}>{desk.name}</option>{/each}
       </select>
@@ -72,7 +82,8 @@
               class="cell"
               value={desk.description ?? ''}
               aria-label="What {desk.name} does"
-              onchange={(event) => setDesks(view.desks.with(index, { ...desk, description: event.currentTarget.value }))}
+              onchange={(event) =>
+                setDesks(view.desks.with(index, { ...desk, description: event.currentTarget.value }))}
             />
           </td>
           <td>
@@ -97,7 +108,14 @@
     </tbody>
   </table>
 </section>
-<NameDialog bind:open={adding} heading="New desk" label="Name" action="Add the desk" hint="A team that conversations can be handed to." submit={(name) => setDesks([...view.desks, { name }])} />
+<NameDialog
+  bind:open={adding}
+  heading="New desk"
+  label="Name"
+  action="Add the desk"
+  hint="A team that conversations can be handed to."
+  submit={(name) => setDesks([...view.desks, { name }])}
+/>
 
 <style>
   section {

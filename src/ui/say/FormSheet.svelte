@@ -9,7 +9,13 @@
   import SlotRow from './SlotRow.svelte';
   import TextLines from './TextLines.svelte';
 
-  const { botId, form, notes, openedBy, view }: { botId: number; form: Form; notes: Note[]; openedBy: string[]; view: SayView } = $props();
+  const {
+    botId,
+    form,
+    notes,
+    openedBy,
+    view,
+  }: { botId: number; form: Form; notes: Note[]; openedBy: string[]; view: SayView } = $props();
 
   let renaming = $state(false);
   let adding = $state(false);
@@ -49,7 +55,8 @@
     sheet.querySelector<HTMLElement>(`[data-slot="${slot.name}"] [data-move="${by}"]:not(:disabled)`)?.focus();
   }
 
-  const removeSlot = (index: number) => change({ ...form, slots: form.slots.toSpliced(index, 1) }, `Deleted the slot ${form.slots[index]!.name}.`);
+  const removeSlot = (index: number) =>
+    change({ ...form, slots: form.slots.toSpliced(index, 1) }, `Deleted the slot ${form.slots[index]!.name}.`);
 
   async function openWith(intent: string) {
     if (intent !== '') await edit(botId, { do: 'changeIntent', name: intent, to: { form: form.name } });
@@ -60,14 +67,22 @@
   <h1>{form.name}</h1>
   <label>
     <span class="soft">{openedBy.length > 0 ? `opened by ${openedBy.join(', ')}; also by` : 'opened by'}</span>
-    <select class="cell" value="" onchange={(event) => openWith(event.currentTarget.value)} aria-label="Intent that opens this form">
+    <select
+      class="cell"
+      value=""
+      onchange={(event) => openWith(event.currentTarget.value)}
+      aria-label="Intent that opens this form"
+    >
       <option value="">choose an intent …</option>
       {#each view.intents.filter((name) => !openedBy.includes(name)) as name (name)}<option>{name}</option>{/each}
     </select>
   </label>
   <span class="acts">
     <button class="quiet" onclick={() => (renaming = true)}>Rename</button>
-    <button class="quiet danger" onclick={() => edit(botId, { do: 'deleteForm', name: form.name }, `Deleted ${form.name}.`)}>Delete</button>
+    <button
+      class="quiet danger"
+      onclick={() => edit(botId, { do: 'deleteForm', name: form.name }, `Deleted ${form.name}.`)}>Delete</button
+    >
   </span>
 </header>
 <table class="sheet" bind:this={sheet}>
@@ -76,6 +91,7 @@
       <th scope="col">Slot</th>
       <th scope="col">Entity</th>
       <th scope="col">Required</th>
+      <th scope="col">Asked for</th>
       <th scope="col">Prompts, a line for each try</th>
       <th scope="col"><span class="unseen">Order and delete</span></th>
     </tr>
@@ -97,7 +113,7 @@
       />
     {/each}
     <tr>
-      <td colspan="5"><button class="quiet firm" onclick={() => (adding = true)}>Add a slot</button></td>
+      <td colspan="6"><button class="quiet firm" onclick={() => (adding = true)}>Add a slot</button></td>
     </tr>
   </tbody>
 </table>
@@ -109,8 +125,20 @@
     placeholder={'The read-back that asks yes or no: So that is {quantity, number} {plant}. Is that right?'}
     keep={(text) => setText('confirm', text)}
   />
-  <TextLines label="Decline" text={form.decline} language={view.language} placeholder="Said after a no: What shall I change?" keep={(text) => setText('decline', text)} />
-  <TextLines label="Done" text={form.done} language={view.language} placeholder="Said when the form is complete" keep={(text) => setText('done', text)} />
+  <TextLines
+    label="Decline"
+    text={form.decline}
+    language={view.language}
+    placeholder="Said after a no: What shall I change?"
+    keep={(text) => setText('decline', text)}
+  />
+  <TextLines
+    label="Done"
+    text={form.done}
+    language={view.language}
+    placeholder="Said when the form is complete"
+    keep={(text) => setText('done', text)}
+  />
   <label class="desk">
     <span class="soft">Then to desk</span>
     <select class="cell" value={form.desk ?? ''} onchange={(event) => setDesk(event.currentTarget.value)}>
@@ -119,8 +147,22 @@
     </select>
   </label>
 </div>
-<NameDialog bind:open={renaming} heading="Rename {form.name}" label="Name" action="Rename" initial={form.name} submit={rename} />
-<NameDialog bind:open={adding} heading="New slot" label="Name" action="Add the slot" hint="What the form needs to know, such as quantity." submit={addSlot} />
+<NameDialog
+  bind:open={renaming}
+  heading="Rename {form.name}"
+  label="Name"
+  action="Rename"
+  initial={form.name}
+  submit={rename}
+/>
+<NameDialog
+  bind:open={adding}
+  heading="New slot"
+  label="Name"
+  action="Add the slot"
+  hint="What the form needs to know, such as quantity."
+  submit={addSlot}
+/>
 
 <style>
   header {

@@ -29,9 +29,14 @@
     </div>
     <nav aria-label="Forms">
       {#each view.forms as form (form.name)}
-        <a class="entry" href={pathOf(form.name)} aria-current={form.name === view.current?.form.name ? 'true' : undefined}>
+        <a
+          class="entry"
+          href={pathOf(form.name)}
+          aria-current={form.name === view.current?.form.name ? 'true' : undefined}
+        >
           <span class="name">{form.name}</span>
-          {#if form.missing}<span class="missing">missing</span>{:else}<span class="figure soft">{form.slots}</span>{/if}
+          {#if form.missing}<span class="missing">missing</span>{:else}<span class="figure soft">{form.slots}</span
+            >{/if}
         </a>
       {/each}
     </nav>
@@ -57,11 +62,22 @@
       <h2>Margin</h2>
       {#if view.current.notes.length === 0}<p class="soft">Nothing is missing.</p>{/if}
       <Notes notes={view.current.notes} />
-      <ReadThrough lines={view.current.readThrough} stale={view.current.stale} opened={view.current.intents.length > 0} />
+      <ReadThrough
+        lines={view.current.readThrough}
+        stale={view.current.stale}
+        opened={view.current.intents.length > 0}
+      />
     {/if}
   </aside>
 </div>
-<NameDialog bind:open={naming} heading="New form" label="Name" action="Make the form" hint="What it takes in, such as plant_order." submit={create} />
+<NameDialog
+  bind:open={naming}
+  heading="New form"
+  label="Name"
+  action="Make the form"
+  hint="What it takes in, such as plant_order."
+  submit={create}
+/>
 
 <style>
   .always {

@@ -49,9 +49,21 @@
 </script>
 
 <tr data-slot={slot.name} class:missing>
-  <td><input class="cell" value={slot.name} aria-label="Name of slot {slot.name}" onchange={(event) => rename(event.currentTarget)} /></td>
+  <td
+    ><input
+      class="cell"
+      value={slot.name}
+      aria-label="Name of slot {slot.name}"
+      onchange={(event) => rename(event.currentTarget)}
+    /></td
+  >
   <td>
-    <select class="cell" value={slot.entity} aria-label="Entity of {slot.name}" onchange={(event) => keep({ ...slot, entity: event.currentTarget.value })}>
+    <select
+      class="cell"
+      value={slot.entity}
+      aria-label="Entity of {slot.name}"
+      onchange={(event) => keep({ ...slot, entity: event.currentTarget.value })}
+    >
       {#each entities as entity (entity)}<option value={entity}>{entity}</option>{/each}
     </select>
   </td>
@@ -64,22 +76,19 @@
     />
   </td>
   <td>
-    <TextLines
-      label="Prompts of {slot.name}"
-      hideLabel
-      text={slot.prompts}
-      {language}
-      placeholder={slot.required ? 'What is asked for it?' : 'Optional: asked only if it is required'}
-      keep={(prompts) => keep({ ...slot, prompts: prompts ?? [] })}
-    />
     <span class="condition soft">
       {#if condition === 'other'}
-        only when <code>{JSON.stringify(slot.when)}</code>
+        when <code>{JSON.stringify(slot.when)}</code>
       {:else if condition === null}
         {#if others.length > 0}
-          <select class="cell" value="" aria-label="Ask for {slot.name} only when" onchange={(event) => setCondition(event.currentTarget.value, '')}>
+          <select
+            class="cell"
+            value=""
+            aria-label="Ask for {slot.name} only when"
+            onchange={(event) => setCondition(event.currentTarget.value, '')}
+          >
             <option value="">always</option>
-            {#each others as other (other.name)}<option value={other.name}>only when {other.name} is …</option>{/each}
+            {#each others as other (other.name)}<option value={other.name}>when {other.name} is …</option>{/each}
           </select>
         {/if}
       {:else}
@@ -90,7 +99,7 @@
           onchange={(event) => setCondition(event.currentTarget.value, condition.value)}
         >
           <option value="">always</option>
-          {#each others as other (other.name)}<option value={other.name}>only when {other.name} is</option>{/each}
+          {#each others as other (other.name)}<option value={other.name}>when {other.name} is</option>{/each}
         </select>
         <input
           class="cell"
@@ -101,9 +110,33 @@
       {/if}
     </span>
   </td>
+  <td>
+    <TextLines
+      label="Prompts of {slot.name}"
+      hideLabel
+      text={slot.prompts}
+      {language}
+      placeholder={slot.required ? 'What is asked for it?' : 'Optional: asked only if it is required'}
+      keep={(prompts) => keep({ ...slot, prompts: prompts ?? [] })}
+    />
+  </td>
   <td class="acts">
-    <button class="quiet" data-move="-1" disabled={first} aria-label="Move {slot.name} up" title="Up" onclick={() => move(-1)}><ArrowUp /></button>
-    <button class="quiet" data-move="1" disabled={last} aria-label="Move {slot.name} down" title="Down" onclick={() => move(1)}><ArrowDown /></button>
+    <button
+      class="quiet"
+      data-move="-1"
+      disabled={first}
+      aria-label="Move {slot.name} up"
+      title="Up"
+      onclick={() => move(-1)}><ArrowUp /></button
+    >
+    <button
+      class="quiet"
+      data-move="1"
+      disabled={last}
+      aria-label="Move {slot.name} down"
+      title="Down"
+      onclick={() => move(1)}><ArrowDown /></button
+    >
     <button class="quiet danger" aria-label="Delete {slot.name}" title="Delete" onclick={remove}><TrashCan /></button>
   </td>
 </tr>
@@ -132,18 +165,12 @@
   }
 
   .condition {
-    display: flex;
-    gap: 0.25rem;
+    display: grid;
     font-size: 0.8125rem;
   }
 
-  .condition select {
-    width: auto;
-    color: var(--ink-soft);
-  }
-
-  .condition input {
-    width: 8rem;
+  td:nth-child(4) {
+    width: 9.5rem;
   }
 
   .acts {

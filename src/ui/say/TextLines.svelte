@@ -30,7 +30,8 @@
 
 <label class:alone={!hideLabel}>
   <span class={hideLabel ? 'unseen' : 'soft'}>{label}</span>
-  <textarea class="cell" rows="1" value={shown} {placeholder} onchange={(event) => changed(event.currentTarget.value)}></textarea>
+  <textarea class="cell" rows="1" value={shown} {placeholder} onchange={(event) => changed(event.currentTarget.value)}
+  ></textarea>
 </label>
 
 <style>

@@ -29,8 +29,16 @@
     { label: 'Undo', hint: 'Ctrl Z', run: () => stepHistory(frame.bot.id, 'undo') },
     { label: 'Redo', hint: 'Ctrl Shift Z', run: () => stepHistory(frame.bot.id, 'redo') },
     { label: 'Try a message in the probe', hint: '/', run: () => probe.focus() },
-    { label: 'Export as YAML', hint: 'bot file', run: () => location.assign(`/api/bots/${frame.bot.id}/file?format=yaml`) },
-    { label: 'Export as JSON', hint: 'bot file', run: () => location.assign(`/api/bots/${frame.bot.id}/file?format=json`) },
+    {
+      label: 'Export as YAML',
+      hint: 'bot file',
+      run: () => location.assign(`/api/bots/${frame.bot.id}/file?format=yaml`),
+    },
+    {
+      label: 'Export as JSON',
+      hint: 'bot file',
+      run: () => location.assign(`/api/bots/${frame.bot.id}/file?format=json`),
+    },
     { label: 'All bots', hint: '', run: () => goto('/') },
     ...frame.intents.map((intent) => ({
       label: intent,
@@ -85,7 +93,9 @@
   <ul id="commands" role="listbox" aria-label="Found">
     {#each found.slice(0, 12) as command, index (command.hint + command.label)}
       <li id="command-{index}" role="option" aria-selected={index === at}>
-        <button tabindex="-1" onclick={() => choose(command)}>{command.label}<span class="soft">{command.hint}</span></button>
+        <button tabindex="-1" onclick={() => choose(command)}
+          >{command.label}<span class="soft">{command.hint}</span></button
+        >
       </li>
     {/each}
   </ul>

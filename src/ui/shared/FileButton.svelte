@@ -1,7 +1,11 @@
 <script lang="ts">
   /** A button that asks for a file. */
-  const { label, accept, choose, firm = false }: { label: string; accept: string; choose: (file: File) => void; firm?: boolean } =
-    $props();
+  const {
+    label,
+    accept,
+    choose,
+    firm = false,
+  }: { label: string; accept: string; choose: (file: File) => void; firm?: boolean } = $props();
 
   let input: HTMLInputElement;
 

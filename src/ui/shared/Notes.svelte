@@ -10,7 +10,9 @@
     <li class={note.weight}>
       <span aria-hidden="true">{note.weight === 'missing' ? '✕' : '┄'}</span>
       <span><span class="unseen">{note.weight === 'missing' ? 'Missing: ' : 'Weak: '}</span>{note.text}</span>
-      {#if go && (note.row !== undefined || note.slot !== undefined)}<button class="quiet" onclick={() => go(note)}>Show</button>{/if}
+      {#if go && (note.row !== undefined || note.slot !== undefined)}<button class="quiet" onclick={() => go(note)}
+          >Show</button
+        >{/if}
     </li>
   {/each}
 </ul>

@@ -10,7 +10,10 @@
       case 'teach':
         return { text: percent(figures.teach), means: 'held-out accuracy of the intents' };
       case 'say':
-        return { text: figures.say === 0 ? 'complete' : `${figures.say} missing`, means: 'forms with something missing' };
+        return {
+          text: figures.say === 0 ? 'complete' : `${figures.say} missing`,
+          means: 'forms with something missing',
+        };
       case 'try':
         return {
           text: figures.try ? `${figures.try.passing} of ${figures.try.all}` : '–',

@@ -16,6 +16,11 @@
   }
 </script>
 
-<button class="quiet" aria-label={dark ? 'Light theme' : 'Dark theme'} title={dark ? 'Light theme' : 'Dark theme'} onclick={change}>
+<button
+  class="quiet"
+  aria-label={dark ? 'Light theme' : 'Dark theme'}
+  title={dark ? 'Light theme' : 'Dark theme'}
+  onclick={change}
+>
   {#if dark}<Light />{:else}<Asleep />{/if}
 </button>

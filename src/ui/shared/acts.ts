@@ -32,7 +32,8 @@ export async function edit(botId: number, act: Edit, said?: string): Promise<boo
 export async function stepHistory(botId: number, direction: 'undo' | 'redo'): Promise<void> {
   try {
     const { label } = await send<{ label: string | null }>('POST', `/api/bots/${botId}/history`, { direction });
-    if (label === null) toasts.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
+    if (label === null)
+      toasts.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
     else toasts.say('info', `${direction === 'undo' ? 'Undone' : 'Done again'}: ${label}`);
   } catch (error) {
     tell(error);

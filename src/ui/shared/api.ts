@@ -12,10 +12,15 @@ export class ApiError extends Error {
 }
 
 async function read<T>(response: Response): Promise<T> {
-  const body = (await response.json().catch(() => null)) as (T & { message?: string; faults?: Fault[]; requestNumber?: string }) | null;
+  const body = (await response.json().catch(() => null)) as
+    (T & { message?: string; faults?: Fault[]; requestNumber?: string }) | null;
   if (response.ok && body !== null) return body;
   const number = body?.requestNumber === undefined ? '' : ` (request ${body.requestNumber})`;
-  throw new ApiError(`${body?.message ?? 'The server did not answer as it should.'}${number}`, body?.faults ?? [], response.status);
+  throw new ApiError(
+    `${body?.message ?? 'The server did not answer as it should.'}${number}`,
+    body?.faults ?? [],
+    response.status,
+  );
 }
 
 async function request<T>(method: string, url: string, init: RequestInit): Promise<T> {
@@ -30,7 +35,12 @@ async function request<T>(method: string, url: string, init: RequestInit): Promi
 }
 
 /** Sends JSON and reads JSON. @throws ApiError; AbortError if aborted */
-export function send<T>(method: 'GET' | 'POST' | 'DELETE', url: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+export function send<T>(
+  method: 'GET' | 'POST' | 'DELETE',
+  url: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
   return request<T>(method, url, {
     ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     ...(signal ? { signal } : {}),

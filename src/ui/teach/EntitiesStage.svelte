@@ -27,7 +27,11 @@
     </div>
     <nav aria-label="Entities">
       {#each view.entities as entity (entity.name)}
-        <a class="entry" href={pathOf(entity.name)} aria-current={entity.name === view.current?.name ? 'true' : undefined}>
+        <a
+          class="entry"
+          href={pathOf(entity.name)}
+          aria-current={entity.name === view.current?.name ? 'true' : undefined}
+        >
           <span class="name">{entity.name}</span>
           <span class="soft">{entity.values ?? entity.kind}</span>
         </a>
@@ -59,7 +63,14 @@
     {/if}
   </aside>
 </div>
-<NameDialog bind:open={naming} heading="New entity" label="Name" action="Make the entity" hint="A kind of value, such as plant or size." submit={create} />
+<NameDialog
+  bind:open={naming}
+  heading="New entity"
+  label="Name"
+  action="Make the entity"
+  hint="A kind of value, such as plant or size."
+  submit={create}
+/>
 
 <style>
   .margin p {

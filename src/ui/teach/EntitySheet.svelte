@@ -35,7 +35,9 @@
   }
 
   const setValue = (index: number, value: string) =>
-    value.trim() === '' ? removeValue(index) : withValues(values.with(index, { ...values[index]!, value: value.trim() }));
+    value.trim() === ''
+      ? removeValue(index)
+      : withValues(values.with(index, { ...values[index]!, value: value.trim() }));
 
   const setSynonyms = (index: number, text: string) => {
     const synonyms = text
@@ -116,7 +118,11 @@
               onchange={(event) => setSynonyms(index, event.currentTarget.value)}
             />
           </td>
-          <td><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(index)}>Delete</button></td>
+          <td
+            ><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(index)}
+              >Delete</button
+            ></td
+          >
         </tr>
       {/each}
       <tr>
@@ -151,14 +157,23 @@
         spellcheck="false"
       />
     </label>
-    <p class="soft">A regular expression for the whole value, in capitals or not: <code>LM-\d{'{5}'}</code> finds LM-20418 and lm-20418.</p>
+    <p class="soft">
+      A regular expression for the whole value, in capitals or not: <code>LM-\d{'{5}'}</code> finds LM-20418 and lm-20418.
+    </p>
   </div>
 {:else if entity.kind === 'free'}
   <p class="body soft">Free words: taken as they stand when the bot asks for them.</p>
 {:else}
   <p class="body soft">Built in: the bot knows how a {entity.kind} is said, and there is nothing to list.</p>
 {/if}
-<NameDialog bind:open={renaming} heading="Rename {entity.name}" label="Name" action="Rename" initial={entity.name} submit={rename} />
+<NameDialog
+  bind:open={renaming}
+  heading="Rename {entity.name}"
+  label="Name"
+  action="Rename"
+  initial={entity.name}
+  submit={rename}
+/>
 
 <style>
   header {

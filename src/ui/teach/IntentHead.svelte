@@ -48,7 +48,11 @@
       value={intent.description}
       placeholder="What the customer wants, in a sentence"
       onchange={(event) =>
-        change({ do: 'changeIntent', name: intent.name, to: { description: event.currentTarget.value.trim() || null } })}
+        change({
+          do: 'changeIntent',
+          name: intent.name,
+          to: { description: event.currentTarget.value.trim() || null },
+        })}
     />
   </label>
   <div class="then">
@@ -65,7 +69,8 @@
       <select
         class="cell"
         value={intent.desk ?? ''}
-        onchange={(event) => change({ do: 'changeIntent', name: intent.name, to: { desk: event.currentTarget.value || null } })}
+        onchange={(event) =>
+          change({ do: 'changeIntent', name: intent.name, to: { desk: event.currentTarget.value || null } })}
       >
         <option value="">none</option>
         {#each view.desks as desk (desk)}<option value={desk}>{desk}</option>{/each}
@@ -82,12 +87,23 @@
           change({
             do: 'changeIntent',
             name: intent.name,
-            to: { reply: event.currentTarget.value.trim() ? withVariants(intent.reply ?? undefined, view.language, event.currentTarget.value.split('\n')) : null },
+            to: {
+              reply: event.currentTarget.value.trim()
+                ? withVariants(intent.reply ?? undefined, view.language, event.currentTarget.value.split('\n'))
+                : null,
+            },
           })}></textarea>
     </label>
   </div>
 </header>
-<NameDialog bind:open={renaming} heading="Rename {intent.name}" label="Name" action="Rename" initial={intent.name} submit={rename} />
+<NameDialog
+  bind:open={renaming}
+  heading="Rename {intent.name}"
+  label="Name"
+  action="Rename"
+  initial={intent.name}
+  submit={rename}
+/>
 
 <style>
   header {

@@ -35,7 +35,9 @@
     const wanted = selection.words;
     if (!wanted || wanted.row !== selection.row) return;
     if (wanted.end > wanted.start) {
-      const covered = words.flatMap((word, index) => (word.start < wanted.end && word.end > wanted.start ? [index] : []));
+      const covered = words.flatMap((word, index) =>
+        word.start < wanted.end && word.end > wanted.start ? [index] : [],
+      );
       from = covered[0] ?? null;
       to = covered.at(-1) ?? null;
     } else void tick().then(() => panel.querySelector<HTMLElement>('[data-word]')?.focus());
@@ -58,18 +60,25 @@
     panel.querySelector<HTMLElement>(`[data-word="${next}"]`)?.focus();
   }
 
-  const inRange = (index: number) => from !== null && to !== null && index >= Math.min(from, to) && index <= Math.max(from, to);
+  const inRange = (index: number) =>
+    from !== null && to !== null && index >= Math.min(from, to) && index <= Math.max(from, to);
 
   async function keep(source: string) {
     selection.words = null;
-    await edit(botId, { do: 'changeUtterance', intent: intent.name, row: { index: selection.row, was: line.source }, to: source });
+    await edit(botId, {
+      do: 'changeUtterance',
+      intent: intent.name,
+      row: { index: selection.row, was: line.source },
+      to: source,
+    });
   }
 
   const mark = async (slot: string) => {
     if (range) await keep(writeMarking(withMark(line, { slot, ...range })));
   };
 
-  const unmark = (at: number) => keep(writeMarking({ text: line.text, marks: line.marks.filter((_, index) => index !== at) }));
+  const unmark = (at: number) =>
+    keep(writeMarking({ text: line.text, marks: line.marks.filter((_, index) => index !== at) }));
 </script>
 
 <section bind:this={panel} aria-label="Mark words of row {selection.row + 1}">
@@ -101,7 +110,9 @@
         <li>
           <span class="customer">{line.text.slice(item.start, item.end)}</span>
           <span class="name">{item.slot}</span>
-          <button class="quiet" aria-label="Take the mark {item.slot} away" onclick={() => unmark(index)}>take away</button>
+          <button class="quiet" aria-label="Take the mark {item.slot} away" onclick={() => unmark(index)}
+            >take away</button
+          >
         </li>
       {/each}
     </ul>

@@ -23,7 +23,9 @@
     >
       <span class="name">{intent.name}</span>
       <span class="figure soft">{intent.utterances}</span>
-      <span class="short"><Bar value={intent.recall} tone={intent.recall !== null && intent.recall < POOR ? 'none' : 'reed'} /></span>
+      <span class="short"
+        ><Bar value={intent.recall} tone={intent.recall !== null && intent.recall < POOR ? 'none' : 'reed'} /></span
+      >
       <span class="unseen">{percent(intent.recall)} recognised when held out</span>
     </a>
   {/each}

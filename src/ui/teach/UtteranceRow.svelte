@@ -33,7 +33,8 @@
   const heldOutLabel = $derived.by(() => {
     const { heldOut } = line;
     if (!heldOut) return 'not measured yet';
-    if (heldOut.predicted === intent.name) return heldOut.decision === 'accept' ? 'recognised when held out' : 'recognised, but not surely, when held out';
+    if (heldOut.predicted === intent.name)
+      return heldOut.decision === 'accept' ? 'recognised when held out' : 'recognised, but not surely, when held out';
     return `taken for ${heldOut.predicted ?? 'out of scope'} when held out`;
   });
 

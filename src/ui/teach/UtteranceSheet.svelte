@@ -33,7 +33,11 @@
   $effect(() => {
     const { length } = intent.rows;
     const element = scroller;
-    get(virtualizer).setOptions({ count: length, getScrollElement: () => element, getItemKey: (index) => `${intent.name} ${index}` });
+    get(virtualizer).setOptions({
+      count: length,
+      getScrollElement: () => element,
+      getItemKey: (index) => `${intent.name} ${index}`,
+    });
     get(virtualizer).measure();
   });
 
@@ -80,7 +84,8 @@
       if (first !== intent.rows[row]!.source) {
         await edit(botId, { do: 'changeUtterance', intent: intent.name, row: reference(row), to: first });
       }
-      if (rest.length > 0) await edit(botId, { do: 'addUtterances', intent: intent.name, at: row + 1, utterances: rest });
+      if (rest.length > 0)
+        await edit(botId, { do: 'addUtterances', intent: intent.name, at: row + 1, utterances: rest });
     }
     if (!next) return focusRow(row);
     if (row + 1 < intent.rows.length) {
@@ -136,7 +141,8 @@
       type="checkbox"
       aria-label="Select all rows"
       checked={intent.rows.length > 0 && selection.rows.size === intent.rows.length}
-      onchange={(event) => (event.currentTarget.checked ? selection.span(0, intent.rows.length - 1) : (selection.rows = new Set()))}
+      onchange={(event) =>
+        event.currentTarget.checked ? selection.span(0, intent.rows.length - 1) : (selection.rows = new Set())}
     />
     {#if selection.rows.size > 0}
       <span>{counted(selection.rows.size, 'row')} selected</span>
@@ -185,7 +191,9 @@
       {/each}
     </div>
     {#if intent.rows.length === 0}
-      <p class="soft none">No utterances yet. Write ten to fifteen below, each built differently, or paste them all at once.</p>
+      <p class="soft none">
+        No utterances yet. Write ten to fifteen below, each built differently, or paste them all at once.
+      </p>
     {/if}
   </div>
   <div class="add">

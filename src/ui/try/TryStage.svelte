@@ -95,7 +95,10 @@
         </thead>
         <tbody>
           {#if view.greeting}
-            <tr><td><Says says={[{ text: view.greeting }]} live={false} choose={() => undefined} /></td><td></td><td></td></tr>
+            <tr
+              ><td><Says says={[{ text: view.greeting }]} live={false} choose={() => undefined} /></td><td></td><td
+              ></td></tr
+            >
           {/if}
           {#each turns as turn, index (turn.position)}
             <TurnRow
@@ -108,7 +111,9 @@
         </tbody>
       </table>
       {#if turns.length === 0}
-        <p class="soft hint">Write what a customer would say in the line below. Each turn shows what was read and what the form holds.</p>
+        <p class="soft hint">
+          Write what a customer would say in the line below. Each turn shows what was read and what the form holds.
+        </p>
       {/if}
     </div>
   </section>

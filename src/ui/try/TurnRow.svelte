@@ -9,13 +9,22 @@
   import Says from './Says.svelte';
 
   /** A turn in three columns: said, read as, holds. */
-  const { turn, last, back, choose }: { turn: StoredTurn; last: boolean; back: () => void; choose: (intent: string) => void } = $props();
+  const {
+    turn,
+    last,
+    back,
+    choose,
+  }: { turn: StoredTurn; last: boolean; back: () => void; choose: (intent: string) => void } = $props();
 
   const recognition = $derived(turn.trace.recognition);
   const held = $derived(Object.entries(turn.trace.after));
   const acts = $derived(turn.acts.flatMap((act) => actInWords(act) ?? []));
   const said = $derived(
-    turn.said.type === 'text' ? turn.said.text : turn.said.type === 'choice' ? `(chose ${turn.said.intent})` : '(said nothing)',
+    turn.said.type === 'text'
+      ? turn.said.text
+      : turn.said.type === 'choice'
+        ? `(chose ${turn.said.intent})`
+        : '(said nothing)',
   );
 </script>
 
@@ -31,7 +40,12 @@
         <p>
           <Gloss
             text={recognition.text}
-            spans={recognition.slots.map(({ start, end, slot, value }) => ({ start, end, label: slot, title: showValue(value) }))}
+            spans={recognition.slots.map(({ start, end, slot, value }) => ({
+              start,
+              end,
+              label: slot,
+              title: showValue(value),
+            }))}
           />
         </p>
       {/if}

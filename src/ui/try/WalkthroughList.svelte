@@ -58,7 +58,9 @@
             {/each}
           </ol>
         {/if}
-        <button class="quiet danger" aria-label="Delete the walkthrough {name}" onclick={() => remove(id)}>Delete</button>
+        <button class="quiet danger" aria-label="Delete the walkthrough {name}" onclick={() => remove(id)}
+          >Delete</button
+        >
       </details>
     </li>
   {/each}

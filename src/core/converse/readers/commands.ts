@@ -10,7 +10,9 @@ function leaveForm(turn: Turn): Reply | null {
   const aboutAnotherOrder =
     recognition.decision === 'accept' &&
     recognition.intent !== current.open.intent &&
-    recognition.slots.some((slot) => turn.recogniser.document.entities.find((entity) => entity.name === slot.entity)?.kind === 'pattern');
+    recognition.slots.some(
+      (slot) => turn.recogniser.document.entities.find((entity) => entity.name === slot.entity)?.kind === 'pattern',
+    );
   if (aboutAnotherOrder) return null;
   const state: ConversationState = {
     ...turn.state,
@@ -20,7 +22,12 @@ function leaveForm(turn: Turn): Reply | null {
     tries: 0,
     outcome: 'cancelled',
   };
-  const resumed = resume(turn, state, [{ text: 'All right, I have left that.' }], [{ act: 'cancel', form: current.form.name }]);
+  const resumed = resume(
+    turn,
+    state,
+    [{ text: 'All right, I have left that.' }],
+    [{ act: 'cancel', form: current.form.name }],
+  );
   return { ...resumed, why: `the customer wants to leave ${current.form.name}` };
 }
 
@@ -28,7 +35,10 @@ function askForPerson(turn: Turn): Reply | null {
   const desk = turn.document.noMatch.desk ?? turn.document.desks[0]?.name;
   if (desk === undefined || !wantsPerson(turn.folded)) return null;
   const { recognition } = turn;
-  const ownForm = recognition.decision === 'accept' && recognition.intent ? formOfIntent(turn.document, recognition.intent) : undefined;
+  const ownForm =
+    recognition.decision === 'accept' && recognition.intent
+      ? formOfIntent(turn.document, recognition.intent)
+      : undefined;
   if (!turn.state.open && ownForm?.slots.some((slot) => slot.required)) return null;
   return { ...handOver(turn, turn.state, desk), why: 'the customer asks for a person' };
 }
@@ -36,8 +46,16 @@ function askForPerson(turn: Turn): Reply | null {
 function help(turn: Turn): Reply | null {
   if (!wantsHelp(turn.folded)) return null;
   const labels = turn.document.intents.slice(0, 5).map((intent) => intentLabel(turn.document, intent.name));
-  const text = labels.length > 0 ? `I can help when someone ${new Intl.ListFormat('en', { type: 'disjunction' }).format(labels)}.` : 'I cannot do anything yet.';
-  return { state: turn.state, says: [{ text }, ...turn.state.lastSaid.slice(-1)], acts: [], why: 'the customer asks what the bot can do' };
+  const text =
+    labels.length > 0
+      ? `I can help when someone ${new Intl.ListFormat('en', { type: 'disjunction' }).format(labels)}.`
+      : 'I cannot do anything yet.';
+  return {
+    state: turn.state,
+    says: [{ text }, ...turn.state.lastSaid.slice(-1)],
+    acts: [],
+    why: 'the customer asks what the bot can do',
+  };
 }
 
 function repeat(turn: Turn): Reply | null {
@@ -47,7 +65,15 @@ function repeat(turn: Turn): Reply | null {
 
 function startOver(turn: Turn): Reply | null {
   if (!wantsStartOver(turn.folded)) return null;
-  const state: ConversationState = { ...turn.state, open: null, parked: [], last: null, choosing: null, tries: 0, outcome: null };
+  const state: ConversationState = {
+    ...turn.state,
+    open: null,
+    parked: [],
+    last: null,
+    choosing: null,
+    tries: 0,
+    outcome: null,
+  };
   return {
     state,
     says: [{ text: 'Let us start again. What would you like to do?' }],

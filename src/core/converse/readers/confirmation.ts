@@ -1,10 +1,20 @@
-import { variants } from '../../bot/localised.js';
 import type { Form, Slot } from '../../bot/document.js';
 import { gatherValues } from '../../recognise/slots.js';
 import { sameValue } from '../../recognise/value.js';
 import { foldPhrase, saysNo, saysYes } from '../phrases.js';
 import { chooseVariant } from '../render.js';
-import { advance, askFor, complete, openForm, sayText, setValues, slotApplies, type Reader, type Reply, type Turn } from '../turn.js';
+import {
+  advance,
+  askFor,
+  complete,
+  openForm,
+  sayText,
+  setValues,
+  slotApplies,
+  type Reader,
+  type Reply,
+  type Turn,
+} from '../turn.js';
 
 /** The slot a customer names without a value: "the quantity", "the paper is wrong". */
 function namedSlot(turn: Turn, form: Form): Slot | undefined {
@@ -18,11 +28,17 @@ function correct(turn: Turn): Reply | null {
   const { open, form } = openForm(turn)!;
   const readings = turn.recogniser.readSlots(open.intent, turn.recognition, open.asked);
   const given = gatherValues(turn.document, form, readings);
-  const changed = Object.fromEntries(Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value)));
+  const changed = Object.fromEntries(
+    Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value)),
+  );
   if (Object.keys(changed).length === 0) return null;
   const set = setValues({ ...turn.state, tries: 0 }, open, changed);
   const next = advance(turn, set.state);
-  return { ...next, acts: [...set.acts, ...next.acts], why: `the customer corrects ${Object.keys(changed).join(', ')}` };
+  return {
+    ...next,
+    acts: [...set.acts, ...next.acts],
+    why: `the customer corrects ${Object.keys(changed).join(', ')}`,
+  };
 }
 
 function askAboutNamed(turn: Turn): Reply | null {
@@ -57,8 +73,3 @@ export const confirmationReader: Reader = {
     return null;
   },
 };
-
-/** Whether a form reads back before it completes. */
-export function readsBack(form: Form, language: string): boolean {
-  return variants(form.confirm, language).length > 0;
-}

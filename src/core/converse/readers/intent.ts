@@ -5,7 +5,19 @@ import type { SlotValue } from '../../recognise/value.js';
 import { foldPhrase, saysNo, saysYes } from '../phrases.js';
 import { missReader } from './miss.js';
 import type { ConversationState, OfferedIntent, OpenForm, Say } from '../state.js';
-import { advance, complete, handOver, intentLabel, nextSlot, resume, sayText, setValues, type Reader, type Reply, type Turn } from '../turn.js';
+import {
+  advance,
+  complete,
+  handOver,
+  intentLabel,
+  nextSlot,
+  resume,
+  sayText,
+  setValues,
+  type Reader,
+  type Reply,
+  type Turn,
+} from '../turn.js';
 
 /** What the turn's message gives to the form of an intent. */
 function valuesFor(turn: Turn, intent: string): Record<string, SlotValue> {
@@ -37,7 +49,9 @@ export function actOnIntent(turn: Turn, name: string, why: string, held: Record<
       return { ...handed, says: [...says, ...handed.says], why };
     }
     const answer =
-      says.length > 0 ? says : [{ text: `This is about something I have no answer for yet (${intentLabel(turn.document, name)}).` }];
+      says.length > 0
+        ? says
+        : [{ text: `This is about something I have no answer for yet (${intentLabel(turn.document, name)}).` }];
     return { ...resume(turn, { ...state, outcome: 'completed' }, answer, []), why };
   }
   const opened: OpenForm = { intent: name, form: form.name, values: {}, asked: null, stage: 'filling' };
@@ -63,7 +77,11 @@ export const intentReader: Reader = {
     const { recognition, state } = turn;
     if (recognition.decision !== 'accept' || recognition.intent === null) return null;
     if (state.open?.intent === recognition.intent) return null;
-    return actOnIntent(turn, recognition.intent, `accepted ${recognition.intent} at ${percent(recognition.confidence)}`);
+    return actOnIntent(
+      turn,
+      recognition.intent,
+      `accepted ${recognition.intent} at ${percent(recognition.confidence)}`,
+    );
   },
 };
 
@@ -74,7 +92,9 @@ export const clarificationReader: Reader = {
     const { recognition, state } = turn;
     if (recognition.decision !== 'ask' || state.open || state.choosing !== null) return null;
     const choices = recognition.candidates.map((intent) => ({ intent, label: intentLabel(turn.document, intent) }));
-    const names = new Intl.ListFormat('en', { type: 'disjunction' }).format(choices.map((choice) => `“${choice.label}”`));
+    const names = new Intl.ListFormat('en', { type: 'disjunction' }).format(
+      choices.map((choice) => `“${choice.label}”`),
+    );
     const text = choices.length > 1 ? `Which do you mean: ${names}?` : `Do you mean ${names}?`;
     return {
       state: {
@@ -114,7 +134,10 @@ export const choiceReader: Reader = {
     if (choosing === null) return null;
     const chosen = chosenBy(turn, choosing);
     if (!chosen && saysNo(turn.folded)) {
-      return { ...missReader.read({ ...turn, state: { ...turn.state, choosing: null } })!, why: 'the customer means none of those offered' };
+      return {
+        ...missReader.read({ ...turn, state: { ...turn.state, choosing: null } })!,
+        why: 'the customer means none of those offered',
+      };
     }
     return chosen ? actOnIntent(turn, chosen.intent, `the customer chose ${chosen.intent}`, chosen.values) : null;
   },

@@ -12,7 +12,11 @@ export const missReader: Reader = {
       if (current) return advance(turn, state);
       const prompts = variants(turn.document.noMatch.prompts, turn.language);
       const written = prompts[Math.min(state.tries, prompts.length) - 1];
-      return { state: { ...state, choosing: null }, says: written === undefined ? [] : [sayText(turn, written, state)], acts: [] };
+      return {
+        state: { ...state, choosing: null },
+        says: written === undefined ? [] : [sayText(turn, written, state)],
+        acts: [],
+      };
     });
     const what = current ? `no value for ${current.open.asked ?? 'the read-back'}` : 'no intent reached the ask level';
     return { ...reply, why: `${what}; try ${turn.state.tries + 1} of ${turn.document.noMatch.tries}` };

@@ -1,4 +1,4 @@
-import parsePhoneNumber, { isSupportedCountry, type CountryCode } from 'libphonenumber-js';
+import parsePhoneNumber, { isSupportedCountry } from 'libphonenumber-js';
 import type { Finder, Found } from './finder.js';
 
 const EMAIL = /[\p{L}\p{N}._%+-]{1,64}@[\p{L}\p{N}-]{1,63}(?:\.[\p{L}\p{N}-]{1,63})+/gu;
@@ -17,20 +17,26 @@ function matches(text: string, pattern: RegExp, read: (written: string) => strin
 /** E-mail addresses, in small letters. */
 export const emailFinder: Finder = {
   kinds: ['email'],
-  prepare: () => ({ text }) => matches(text, EMAIL, (written) => written.toLowerCase()),
+  prepare:
+    () =>
+    ({ text }) =>
+      matches(text, EMAIL, (written) => written.toLowerCase()),
 };
 
 /** Web addresses. */
 export const urlFinder: Finder = {
   kinds: ['url'],
-  prepare: () => ({ text }) => matches(text, URL, (written) => written),
+  prepare:
+    () =>
+    ({ text }) =>
+      matches(text, URL, (written) => written),
 };
 
 /** Telephone numbers: E.164 where the country is known, else the digits. */
 export const phoneFinder: Finder = {
   kinds: ['phone'],
   prepare(_, { region }) {
-    const country = isSupportedCountry(region) ? (region as CountryCode) : undefined;
+    const country = isSupportedCountry(region) ? region : undefined;
     return ({ text }) =>
       matches(text, PHONE, (written) => {
         if (ISO_DATE.test(written)) return null;

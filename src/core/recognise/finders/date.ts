@@ -4,6 +4,7 @@ import { editDistance } from '../../text/distance.js';
 import { mendWords, type MendedText } from '../../text/mend.js';
 import type { TokenisedText } from '../../text/tokens.js';
 import { COMMON_WORDS } from '../../text/commonWords.js';
+import { showValue } from '../value.js';
 import type { Finder, Found } from './finder.js';
 
 const WEEKDAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'];
@@ -27,7 +28,7 @@ function mendDateWords({ text, tokens }: TokenisedText): MendedText {
 }
 
 /** A local ISO time as a Date whose local parts are those written. */
-export function readLocalTime(now: string): Date {
+function readLocalTime(now: string): Date {
   const [date = '', time = '00:00'] = now.split('T');
   const [year, month, day] = date.split('-').map(Number);
   const [hour, minute] = time.split(':').map(Number);
@@ -58,7 +59,7 @@ function dayAhead(today: Date, day: number): Date | null {
 interface DatePattern {
   pattern: RegExp;
   /** @returns an ISO date or interval, or `null` if the words name no day */
-  read(groups: Record<string, string | undefined>, today: Date): string | null;
+  read: (groups: Record<string, string | undefined>, today: Date) => string | null;
 }
 
 const WEEKDAY = `(?<weekday>${WEEKDAYS.join('|')})`;
@@ -319,7 +320,7 @@ export const datetimeFinder: Finder = {
       return back(mended, found).map((day) => {
         const time = times.find((item) => item.start >= day.end && item.start - day.end <= 6) ?? times.find((item) => day.start >= item.end && day.start - item.end <= 6);
         if (!time) return day;
-        return { ...day, start: Math.min(day.start, time.start), end: Math.max(day.end, time.end), value: `${String(day.value)}T${String(time.value)}` };
+        return { ...day, start: Math.min(day.start, time.start), end: Math.max(day.end, time.end), value: `${showValue(day.value)}T${showValue(time.value)}` };
       });
     };
   },

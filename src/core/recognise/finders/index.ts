@@ -47,7 +47,7 @@ export function settleOverlaps(candidates: readonly Candidate[]): Candidate[] {
 }
 
 /** The folded words of all utterances. */
-export function utteranceVocabulary(document: BotDocument): Set<string> {
+function utteranceVocabulary(document: BotDocument): Set<string> {
   const words = new Set<string>();
   for (const intent of document.intents) {
     for (const utterance of intent.utterances) {

@@ -49,7 +49,12 @@ const RANK: Record<Match, number> = { exact: 0, inflected: 1, misspelt: 2, compu
 
 type WordMatches = ReadonlyMap<string, Match>;
 
-function matchPhrase(phrase: Phrase, tokens: readonly Token[], matches: readonly WordMatches[], at: number): Match | null {
+function matchPhrase(
+  phrase: Phrase,
+  tokens: readonly Token[],
+  matches: readonly WordMatches[],
+  at: number,
+): Match | null {
   if (at + phrase.tokens.length > tokens.length) return null;
   let worst: Match = 'exact';
   for (let index = 0; index < phrase.tokens.length; index++) {
@@ -76,7 +81,8 @@ export const listFinder: Finder = {
     /** How each word of the list matches a written one. */
     const matchesOf = ({ norm }: Token): WordMatches => {
       const written = listWord(norm);
-      const mayBeMisspelt = (entity.misspellings ?? false) && !vocabulary.has(norm) && !own.has(norm) && !COMMON_WORDS.has(norm);
+      const mayBeMisspelt =
+        (entity.misspellings ?? false) && !vocabulary.has(norm) && !own.has(norm) && !COMMON_WORDS.has(norm);
       const matches = new Map<string, Match>();
       for (const word of words) {
         const match = matchWord(written, word, mayBeMisspelt);
@@ -88,7 +94,7 @@ export const listFinder: Finder = {
     return ({ tokens }) => {
       const matches = tokens.map(matchesOf);
       const found: Found[] = [];
-      for (let at = 0; at < tokens.length; ) {
+      for (let at = 0; at < tokens.length;) {
         let best: { length: number; match: Match; values: string[] } | null = null;
         for (const firstWord of matches[at]!.keys()) {
           for (const phrase of byFirstWord.get(firstWord) ?? []) {

@@ -42,7 +42,7 @@ interface Run {
 }
 
 /** Reads a number in words that begins at a token: "two hundred and fifty", "a dozen", "half a dozen". */
-export function readNumberWords(tokens: readonly Token[], at: number): Run | null {
+function readNumberWords(tokens: readonly Token[], at: number): Run | null {
   const word = (index: number): string => tokens[index]?.norm ?? '';
   if (word(at) === 'half' && word(at + 1) === 'a' && word(at + 2) === 'dozen') return { value: 6, next: at + 3 };
   const article = word(at) === 'a' || word(at) === 'an' ? 1 : 0;

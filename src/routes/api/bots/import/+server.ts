@@ -10,7 +10,10 @@ export const POST: RequestHandler = ({ request }) =>
     const result = readBotFile(await readText(request));
     if (!result.ok) {
       const { length } = result.faults;
-      throw new InputError(`The file was not brought in: it has ${length} ${length === 1 ? 'fault' : 'faults'}. Nothing was changed.`, result.faults);
+      throw new InputError(
+        `The file was not brought in: it has ${length} ${length === 1 ? 'fault' : 'faults'}. Nothing was changed.`,
+        result.faults,
+      );
     }
     return { id: await bots.create(result.document) };
   });

@@ -4,4 +4,6 @@ import { proveView } from '$server/views/prove.js';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ params, url }) =>
-  loading(async () => ({ view: await proveView(await application(), pathNumber(params.bot), url.searchParams.get('set')) }));
+  loading(async () => ({
+    view: await proveView(await application(), pathNumber(params.bot), url.searchParams.get('set')),
+  }));

@@ -4,4 +4,6 @@ import { sayView } from '$server/views/say.js';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ params, url }) =>
-  loading(async () => ({ view: await sayView(await application(), pathNumber(params.bot), url.searchParams.get('form')) }));
+  loading(async () => ({
+    view: await sayView(await application(), pathNumber(params.bot), url.searchParams.get('form')),
+  }));

@@ -4,4 +4,6 @@ import { teachView } from '$server/views/teach.js';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ params, url }) =>
-  loading(async () => ({ view: await teachView(await application(), pathNumber(params.bot), url.searchParams.get('intent')) }));
+  loading(async () => ({
+    view: await teachView(await application(), pathNumber(params.bot), url.searchParams.get('intent')),
+  }));

@@ -9,7 +9,11 @@ export const GET: RequestHandler = ({ params, url }) =>
     const { bots } = await application();
     const { document } = await bots.get(pathNumber(params.bot));
     const format: BotFileFormat = url.searchParams.get('format') === 'json' ? 'json' : 'yaml';
-    const name = document.name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'bot';
+    const name =
+      document.name
+        .replace(/[^\p{L}\p{N}]+/gu, '-')
+        .replace(/^-|-$/g, '')
+        .toLowerCase() || 'bot';
     return new Response(writeBotFile(document, format), {
       headers: {
         'content-type': format === 'json' ? 'application/json' : 'application/yaml; charset=utf-8',

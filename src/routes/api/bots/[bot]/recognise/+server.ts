@@ -4,7 +4,9 @@ import { answer, pathNumber, readJson } from '$server/http.js';
 import { localNow } from '$server/time.js';
 import type { RequestHandler } from './$types';
 
-const message = object({ text: string().strict().defined().max(20_000, 'A message of more than 20,000 characters is not read.') });
+const message = object({
+  text: string().strict().defined().max(20_000, 'A message of more than 20,000 characters is not read.'),
+});
 
 /** Reads one message with the model that answers now, and says which that is. */
 export const POST: RequestHandler = ({ params, request }) =>

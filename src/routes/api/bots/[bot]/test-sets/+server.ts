@@ -12,7 +12,10 @@ export const POST: RequestHandler = ({ params, request, url }) =>
     const result = readTestFile(await readText(request));
     if (!result.ok) {
       const { length } = result.faults;
-      throw new InputError(`The file was not brought in: it has ${length} ${length === 1 ? 'fault' : 'faults'}. Nothing was changed.`, result.faults);
+      throw new InputError(
+        `The file was not brought in: it has ${length} ${length === 1 ? 'fault' : 'faults'}. Nothing was changed.`,
+        result.faults,
+      );
     }
     const name = url.searchParams.get('name')?.trim().slice(0, 200) || 'Test set';
     return { id: await createTestSet(database, bot.id, name, result.lines, new Date().toISOString()) };

@@ -8,7 +8,9 @@ function parse(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw new InputError(`The file is not JSON (${error instanceof Error ? error.message : 'unreadable'}). Nothing was changed.`);
+    throw new InputError(
+      `The file is not JSON (${error instanceof Error ? error.message : 'unreadable'}). Nothing was changed.`,
+    );
   }
 }
 

@@ -4,4 +4,6 @@ import { entitiesView } from '$server/views/teach.js';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ params, url }) =>
-  loading(async () => ({ view: await entitiesView(await application(), pathNumber(params.bot), url.searchParams.get('entity')) }));
+  loading(async () => ({
+    view: await entitiesView(await application(), pathNumber(params.bot), url.searchParams.get('entity')),
+  }));

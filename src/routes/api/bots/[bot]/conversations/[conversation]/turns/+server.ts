@@ -6,7 +6,11 @@ import type { RequestHandler } from './$types';
 
 const said = lazy((value: unknown) => {
   const type = (value as { type?: unknown } | null)?.type;
-  if (type === 'text') return object({ type: string().required(), text: string().strict().required('Write something first.').max(20_000) }).noUnknown();
+  if (type === 'text')
+    return object({
+      type: string().required(),
+      text: string().strict().required('Write something first.').max(20_000),
+    }).noUnknown();
   if (type === 'choice') return object({ type: string().required(), intent: string().strict().required() }).noUnknown();
   if (type === 'noInput') return object({ type: string().required() }).noUnknown();
   return mixed().test('said', 'A turn is a text, a choice or no input.', () => false);
@@ -31,7 +35,9 @@ export const DELETE: RequestHandler = ({ params, url }) =>
     const { bots, conversations } = await application();
     const bot = await bots.get(pathNumber(params.bot));
     const from = Number(url.searchParams.get('from') ?? '0');
-    const result = Number.isInteger(from) ? await conversations.takeBack(bot, pathNumber(params.conversation), from) : null;
+    const result = Number.isInteger(from)
+      ? await conversations.takeBack(bot, pathNumber(params.conversation), from)
+      : null;
     if (!result) throw gone();
     return result;
   });

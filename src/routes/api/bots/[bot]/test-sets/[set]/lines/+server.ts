@@ -4,7 +4,10 @@ import { answer, NotFoundError, pathNumber, readJson } from '$server/http.js';
 import { addTestLine, readTestLines } from '$server/repositories/tests.js';
 import type { RequestHandler } from './$types';
 
-const line = object({ text: string().strict().trim().required('Write the message first.'), intent: string().strict().nullable().defined() });
+const line = object({
+  text: string().strict().trim().required('Write the message first.'),
+  intent: string().strict().nullable().defined(),
+});
 
 /** Adds a message with the intent it ought to have (`null`: out of scope) to a test set. */
 export const POST: RequestHandler = ({ params, request }) =>

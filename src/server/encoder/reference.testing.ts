@@ -35,8 +35,8 @@ async function readModel(folder: string) {
   };
 }
 
-/** Loads the sentence encoder from disk. Needs no network. Takes about 0.1 s and 220 MB. */
-export async function loadEncoder(files: EncoderFiles): Promise<Encoder> {
+/** The same encoder run by a general-purpose library, slow but independent of ours. */
+export async function loadReferenceEncoder(files: EncoderFiles): Promise<Encoder> {
   setWasmPaths(files.kernels);
   await setBackend('wasm');
   await ready();

@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { closest, editDistance } from './distance.js';
+import { mendWords } from './mend.js';
+import { compilePattern, PatternError } from './pattern.js';
+import { tokenise } from './tokens.js';
+
+describe('editDistance', () => {
+  it.each([
+    ['fern', 'fern', 0],
+    ['teh', 'the', 1],
+    ['lavendar', 'lavender', 1],
+    ['hydranja', 'hydrangea', 2],
+    ['', 'abc', 3],
+  ])('counts %s to %s as %i', (a, b, distance) => {
+    expect(editDistance(a, b)).toBe(distance);
+  });
+
+  it('is the same both ways', () => {
+    fc.assert(fc.property(fc.string({ maxLength: 12 }), fc.string({ maxLength: 12 }), (a, b) => editDistance(a, b) === editDistance(b, a)));
+  });
+
+  it('says limit + 1 for anything above the limit', () => {
+    expect(editDistance('rosemary', 'agapanthus', 2)).toBe(3);
+  });
+});
+
+describe('closest', () => {
+  it('offers the known name that a typing slip was meant for', () => {
+    expect(closest('siz', ['plant', 'size', 'quantity'])).toBe('size');
+    expect(closest('quantty', ['plant', 'size', 'quantity'])).toBe('quantity');
+  });
+
+  it('offers nothing where nothing is near', () => {
+    expect(closest('colour', ['plant', 'size'])).toBeUndefined();
+  });
+});
+
+describe('tokenise', () => {
+  it('keeps offsets into the original text', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 80 }), (text) => {
+        for (const token of tokenise(text).tokens) expect(text.slice(token.start, token.end)).toBe(token.text);
+      }),
+    );
+  });
+
+  it('parts letters from digits and folds accents, case and apostrophes', () => {
+    expect(tokenise("A5 Café don't 1,500").tokens.map((token) => token.norm)).toEqual(['a', '5', 'cafe', 'dont', '1,500']);
+  });
+});
+
+describe('mendWords', () => {
+  it('leads offsets of the mended text back to the original', () => {
+    const text = 'see you tomorow at ten';
+    const mended = mendWords(text, tokenise(text).tokens, (token) => (token.norm === 'tomorow' ? 'tomorrow' : null));
+    expect(mended.text).toBe('see you tomorrow at ten');
+    const start = mended.text.indexOf('tomorrow');
+    expect(text.slice(mended.original(start), mended.original(start + 'tomorrow'.length))).toBe('tomorow');
+    const ten = mended.text.indexOf('ten');
+    expect(text.slice(mended.original(ten), mended.original(ten + 3))).toBe('ten');
+  });
+});
+
+describe('compilePattern', () => {
+  it('refuses what it cannot match in linear time, in a sentence', () => {
+    expect(() => compilePattern('(?=a)b')).toThrow(PatternError);
+    expect(() => compilePattern('(')).toThrow(/the pattern "\(" cannot be read/);
+  });
+
+  it('refuses a pattern that would match nothing', () => {
+    expect(() => compilePattern('\\d*')).toThrow(/matches empty text/);
+  });
+});
