@@ -2,17 +2,32 @@ import { describe, expect, it } from 'vitest';
 import { applyEdit, EditError, type Edit } from './edit.js';
 import { teaShop } from './teaShop.testing.js';
 
-const intent = (name: string, edit: Edit) => applyEdit(teaShop(), edit).document.intents.find((item) => item.name === name)!;
+const intent = (name: string, edit: Edit) =>
+  applyEdit(teaShop(), edit).document.intents.find((item) => item.name === name)!;
 
 describe('applyEdit', () => {
   it('adds pasted lines where they were pasted and drops empty ones', () => {
-    const { utterances } = intent('opening_hours', { do: 'addUtterances', intent: 'opening_hours', at: 1, utterances: ['are you  shut now', ' ', 'open on Sunday'] });
-    expect(utterances.slice(0, 4)).toEqual(['what time do you open', 'are you shut now', 'open on Sunday', 'when are you open']);
+    const { utterances } = intent('opening_hours', {
+      do: 'addUtterances',
+      intent: 'opening_hours',
+      at: 1,
+      utterances: ['are you  shut now', ' ', 'open on Sunday'],
+    });
+    expect(utterances.slice(0, 4)).toEqual([
+      'what time do you open',
+      'are you shut now',
+      'open on Sunday',
+      'when are you open',
+    ]);
   });
 
   it('leaves parts it does not touch the same objects', () => {
     const before = teaShop();
-    const after = applyEdit(before, { do: 'addUtterances', intent: 'opening_hours', utterances: ['open now'] }).document;
+    const after = applyEdit(before, {
+      do: 'addUtterances',
+      intent: 'opening_hours',
+      utterances: ['open now'],
+    }).document;
     expect(after.intents[0]).toBe(before.intents[0]);
     expect(after.forms).toBe(before.forms);
     expect(after.intents[1]).not.toBe(before.intents[1]);
@@ -25,7 +40,12 @@ describe('applyEdit', () => {
 
   it('moves rows and brings their marks to slots of the other form', () => {
     const rows = [{ index: 1, was: 'I want to cancel <order_no>T-1234</order_no>' }];
-    const { document, label } = applyEdit(teaShop(), { do: 'moveUtterances', intent: 'cancel_order', rows, to: 'order_tea' });
+    const { document, label } = applyEdit(teaShop(), {
+      do: 'moveUtterances',
+      intent: 'cancel_order',
+      rows,
+      to: 'order_tea',
+    });
     expect(document.intents[0]!.utterances.at(-1)).toBe('I want to cancel <order_no>T-1234</order_no>');
     expect(document.intents[2]!.utterances).toHaveLength(4);
     expect(label).toBe('move 1 utterance from cancel_order to order_tea');
@@ -42,7 +62,11 @@ describe('applyEdit', () => {
 
   it('renames an entity where slots and marks name it', () => {
     const shop = teaShop();
-    const { document } = applyEdit(shop, { do: 'changeEntity', name: 'size', to: { ...shop.entities[1]!, name: 'pack' } });
+    const { document } = applyEdit(shop, {
+      do: 'changeEntity',
+      name: 'size',
+      to: { ...shop.entities[1]!, name: 'pack' },
+    });
     expect(document.forms[0]!.slots[2]!.entity).toBe('pack');
   });
 
@@ -54,12 +78,21 @@ describe('applyEdit', () => {
   it('takes away the marks of a slot that is deleted', () => {
     const form = teaShop().forms[0]!;
     const to = { ...form, slots: form.slots.filter((slot) => slot.name !== 'amount'), confirm: '{tea}?' };
-    expect(intent('order_tea', { do: 'changeForm', name: 'order', to }).utterances[0]).toBe('I would like two packets of <tea>green tea</tea>');
+    expect(intent('order_tea', { do: 'changeForm', name: 'order', to }).utterances[0]).toBe(
+      'I would like two packets of <tea>green tea</tea>',
+    );
   });
 
   it('adds values with synonyms from pasted lines and leaves known ones out', () => {
-    const { document } = applyEdit(teaShop(), { do: 'addValues', entity: 'tea', values: ['white tea, silver needle', 'mint tea'] });
-    expect(document.entities[0]!.values!.slice(2)).toEqual([{ value: 'mint tea', synonyms: [] }, { value: 'white tea', synonyms: ['silver needle'] }]);
+    const { document } = applyEdit(teaShop(), {
+      do: 'addValues',
+      entity: 'tea',
+      values: ['white tea, silver needle', 'mint tea'],
+    });
+    expect(document.entities[0]!.values!.slice(2)).toEqual([
+      { value: 'mint tea', synonyms: [] },
+      { value: 'white tea', synonyms: ['silver needle'] },
+    ]);
   });
 
   it.each<[string, Edit, RegExp]>([
@@ -68,9 +101,21 @@ describe('applyEdit', () => {
     ['a name that is taken', { do: 'addIntent', name: 'order_tea' }, /choose another name/],
     ['an intent that is not there', { do: 'deleteIntents', names: ['order_teas'] }, /did you mean "order_tea"/],
     ['an entity in use', { do: 'deleteEntity', name: 'tea' }, /fills a slot of the form order/],
-    ['marking that cannot be read', { do: 'addUtterances', intent: 'order_tea', utterances: ['<tea>mint'] }, /is not closed/],
-    ['marks of no slot', { do: 'addUtterances', intent: 'order_tea', utterances: ['<teas>mint</teas>'] }, /no slot or entity "teas"; did you mean "tea"/],
-    ['a pattern that cannot be read', { do: 'changeEntity', name: 'order_no', to: { name: 'order_no', kind: 'pattern', pattern: '[' } }, /cannot be read/],
+    [
+      'marking that cannot be read',
+      { do: 'addUtterances', intent: 'order_tea', utterances: ['<tea>mint'] },
+      /is not closed/,
+    ],
+    [
+      'marks of no slot',
+      { do: 'addUtterances', intent: 'order_tea', utterances: ['<teas>mint</teas>'] },
+      /no slot or entity "teas"; did you mean "tea"/,
+    ],
+    [
+      'a pattern that cannot be read',
+      { do: 'changeEntity', name: 'order_no', to: { name: 'order_no', kind: 'pattern', pattern: '[' } },
+      /cannot be read/,
+    ],
     ['a desk in use', { do: 'changeDesks', desks: [] }, /there is no desk "counter"/],
     ['a slot name that is taken', { do: 'renameSlot', form: 'order', from: 'tea', to: 'way' }, /another slot "way"/],
   ])('refuses %s', (_, edit, message) => {

@@ -17,7 +17,10 @@ describe('inline marking', () => {
     const text = fc.string({ unit: 'binary', minLength: 1, maxLength: 40 });
     fc.assert(
       fc.property(text, fc.nat(), fc.nat(), (plain, a, b) => {
-        const [start, end] = [Math.min(a % plain.length, b % plain.length), Math.max(a % plain.length, b % plain.length) + 1];
+        const [start, end] = [
+          Math.min(a % plain.length, b % plain.length),
+          Math.max(a % plain.length, b % plain.length) + 1,
+        ];
         const marked = { text: plain, marks: [{ slot: 'plant', start, end }] };
         expect(readMarking(writeMarking(marked))).toEqual(marked);
       }),

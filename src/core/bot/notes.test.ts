@@ -23,14 +23,19 @@ describe('notes', () => {
       (draft['intents'] as { utterances: string[] }[])[1]!.utterances.push('Order some tea!', 'opening  times?');
     });
     expect(texts(intentNotes(shop, shop.intents[1]!, []))).toEqual(
-      expect.arrayContaining(['Row 7 also stands in order_tea; one of the two should go.', 'Row 8 says the same as row 6.']),
+      expect.arrayContaining([
+        'Row 7 also stands in order_tea; one of the two should go.',
+        'Row 8 says the same as row 6.',
+      ]),
     );
   });
 
   it('names the intent that takes utterances away when held out', () => {
     const shop = teaShop();
     const heldOut = ['a', 'b'].map((text) => ({ intent: 'cancel_order', text, predicted: 'order_tea' }));
-    expect(texts(intentNotes(shop, shop.intents[2]!, heldOut))).toContain('2 utterances are taken for order_tea when held out.');
+    expect(texts(intentNotes(shop, shop.intents[2]!, heldOut))).toContain(
+      '2 utterances are taken for order_tea when held out.',
+    );
   });
 
   it('finds marked words that their list does not know', () => {

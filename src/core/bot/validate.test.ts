@@ -12,24 +12,50 @@ const base = { reedGate: 1, name: 'A bot' };
 describe('readBot', () => {
   it('fills in what a file may leave out', () => {
     const result = readBot(base);
-    expect(result.ok && result.document).toMatchObject({ languages: ['en'], timeZone: 'Europe/London', region: 'GB', intents: [], gate: { accept: 0.6 } });
+    expect(result.ok && result.document).toMatchObject({
+      languages: ['en'],
+      timeZone: 'Europe/London',
+      region: 'GB',
+      intents: [],
+      gate: { accept: 0.6 },
+    });
   });
 
   it('names the entity that was meant', () => {
     const faults = faultsOf({
       ...base,
       entities: [{ name: 'size', kind: 'list', values: ['small'] }],
-      forms: [{ name: 'order', slots: [{ name: 'a', entity: 'size' }, { name: 'b', entity: 'number' }, { name: 'c', entity: 'siz' }] }],
+      forms: [
+        {
+          name: 'order',
+          slots: [
+            { name: 'a', entity: 'size' },
+            { name: 'b', entity: 'number' },
+            { name: 'c', entity: 'siz' },
+          ],
+        },
+      ],
     });
-    expect(faults).toEqual([{ path: 'forms[0].slots[2].entity', message: 'there is no entity "siz"; did you mean "size"?' }]);
+    expect(faults).toEqual([
+      { path: 'forms[0].slots[2].entity', message: 'there is no entity "siz"; did you mean "size"?' },
+    ]);
   });
 
   it('lists every fault, not only the first', () => {
     const faults = faultsOf({
       ...base,
-      intents: [{ name: 'order plants', utterances: ['<plant>rose'] }, { name: 'x', utterances: [''] }, { utterances: 'no list' }],
+      intents: [
+        { name: 'order plants', utterances: ['<plant>rose'] },
+        { name: 'x', utterances: [''] },
+        { utterances: 'no list' },
+      ],
     });
-    expect(faults.map((fault) => fault.path).sort()).toEqual(['intents[0].name', 'intents[1].utterances[0]', 'intents[2].name', 'intents[2].utterances']);
+    expect(faults.map((fault) => fault.path).sort()).toEqual([
+      'intents[0].name',
+      'intents[1].utterances[0]',
+      'intents[2].name',
+      'intents[2].utterances',
+    ]);
   });
 
   it.each([
@@ -40,15 +66,50 @@ describe('readBot', () => {
     ['a level above one', { ...base, gate: { accept: 2 } }, 'gate.accept', /at most 1/],
     ['levels the wrong way round', { ...base, gate: { accept: 0.2, ask: 0.4 } }, 'gate.ask', /not be higher/],
     ['a time zone that is none', { ...base, timeZone: 'Europe/Nowhere' }, 'timeZone', /no time zone/],
-    ['a pattern that cannot be read', { ...base, entities: [{ name: 'e', kind: 'pattern', pattern: '(' }] }, 'entities[0].pattern', /cannot be read/],
-    ['a pattern entity without one', { ...base, entities: [{ name: 'e', kind: 'pattern' }] }, 'entities[0].pattern', /is missing/],
-    ['a kind that is none', { ...base, entities: [{ name: 'e', kind: 'lst' }] }, 'entities[0].kind', /did you mean "list"/],
-    ['a form that is not there', { ...base, intents: [{ name: 'i', form: 'f' }] }, 'intents[0].form', /there is no form "f"/],
+    [
+      'a pattern that cannot be read',
+      { ...base, entities: [{ name: 'e', kind: 'pattern', pattern: '(' }] },
+      'entities[0].pattern',
+      /cannot be read/,
+    ],
+    [
+      'a pattern entity without one',
+      { ...base, entities: [{ name: 'e', kind: 'pattern' }] },
+      'entities[0].pattern',
+      /is missing/,
+    ],
+    [
+      'a kind that is none',
+      { ...base, entities: [{ name: 'e', kind: 'lst' }] },
+      'entities[0].kind',
+      /did you mean "list"/,
+    ],
+    [
+      'a form that is not there',
+      { ...base, intents: [{ name: 'i', form: 'f' }] },
+      'intents[0].form',
+      /there is no form "f"/,
+    ],
     ['a desk that is not there', { ...base, noMatch: { desk: 'x' } }, 'noMatch.desk', /there is no desk "x"/],
-    ['braces left open', { ...base, forms: [{ name: 'f', slots: [], done: 'Thanks {' }] }, 'forms[0].done', /cannot be read as a message/],
-    ['a condition on no slot', { ...base, forms: [{ name: 'f', slots: [{ name: 'a', entity: 'number', when: { '==': [{ var: 'b' }, 1] } }] }] }, 'forms[0].slots[0].when', /no slot "b"/],
+    [
+      'braces left open',
+      { ...base, forms: [{ name: 'f', slots: [], done: 'Thanks {' }] },
+      'forms[0].done',
+      /cannot be read as a message/,
+    ],
+    [
+      'a condition on no slot',
+      { ...base, forms: [{ name: 'f', slots: [{ name: 'a', entity: 'number', when: { '==': [{ var: 'b' }, 1] } }] }] },
+      'forms[0].slots[0].when',
+      /no slot "b"/,
+    ],
     ['names that repeat', { ...base, intents: [{ name: 'i' }, { name: 'i' }] }, 'intents[1].name', /names must differ/],
-    ['marks of no slot', { ...base, intents: [{ name: 'i', utterances: ['a <b>c</b>'] }] }, 'intents[0].utterances[0]', /no slot or entity "b"/],
+    [
+      'marks of no slot',
+      { ...base, intents: [{ name: 'i', utterances: ['a <b>c</b>'] }] },
+      'intents[0].utterances[0]',
+      /no slot or entity "b"/,
+    ],
     ['a text where a list must stand', { ...base, intents: 'none' }, 'intents', /must be a list/],
     ['a wording that is a number', { ...base, greeting: 7 }, 'greeting', /must be a text/],
   ])('refuses %s', (_, value, path, message) => {

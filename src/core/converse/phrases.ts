@@ -4,7 +4,7 @@ const start = (words: string): RegExp =>
   new RegExp(`^(?:(?:oh|ok|okay|um|uh|er|well|hmm|ah|right|actually|sorry|please|so|and|but) )*(?:${words})(?![a-z])`);
 const whole = (words: string): RegExp =>
   new RegExp(
-    `^(?:(?:oh|ok|okay|um|uh|er|well|please|just|can you|could you|can i|could i|i want to|id like to|lets) )*(?:${words})(?: (?:please|thanks|thank you|now|then|again|for now))*$`,
+    `^(?:(?:oh|ok|okay|um|uh|er|well|sorry|please|just|can you|could you|can i|could i|i want to|id like to|lets) )*(?:${words})(?: (?:please|thanks|thank you|now|then|again|for now))*$`,
   );
 const anywhere = (words: string): RegExp => new RegExp(`(?<![a-z])(?:${words})(?![a-z])`);
 

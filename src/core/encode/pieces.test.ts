@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { PieceSplitter, type Piece } from './pieces.js';
 
 const reserved: Piece[] = Array.from({ length: 6 }, (_, index) => [`<${index}>`, 0]);
-const splitter = new PieceSplitter([...reserved, ['▁green', -3], ['▁', -2], ['green', -3], ['▁gre', -2.5], ['en', -2.5], ['▁tea', -4], ['s', -1]]);
+const splitter = new PieceSplitter([
+  ...reserved,
+  ['▁green', -3],
+  ['▁', -2],
+  ['green', -3],
+  ['▁gre', -2.5],
+  ['en', -2.5],
+  ['▁tea', -4],
+  ['s', -1],
+]);
 
 describe('PieceSplitter', () => {
   it('chooses the best-scoring pieces, not the first that fit', () => {

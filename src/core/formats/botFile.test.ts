@@ -63,7 +63,10 @@ describe('the published JSON Schema', () => {
     ['a level out of range', { ...base, gate: { accept: 1.5 } }],
     ['tries that are no whole number', { ...base, noMatch: { tries: 1.5 } }],
     ['a slot without an entity', { ...base, forms: [{ name: 'f', slots: [{ name: 's' }] }] }],
-    ['a condition that is a text', { ...base, forms: [{ name: 'f', slots: [{ name: 's', entity: 'number', when: 'x' }] }] }],
+    [
+      'a condition that is a text',
+      { ...base, forms: [{ name: 'f', slots: [{ name: 's', entity: 'number', when: 'x' }] }] },
+    ],
     ['a region in small letters', { ...base, region: 'gb' }],
   ])('agrees with the program about %s', (_, value) => {
     expect(published(value)).toBe(shapeFaults(value).length === 0);

@@ -14,8 +14,17 @@ function faultsOf(source: string) {
 
 describe('readTestFile', () => {
   it('reads JSONL with slots, time and style', () => {
-    const line = { text: '2 roses', intent: 'order', now: '2026-03-04T09:30', slots: [{ slot: 'n', start: 0, end: 1, value: 2 }], style: 'terse' };
-    expect(linesOf(`${JSON.stringify(line)}\n\n{"text":"hm","intent":null}\n`)).toEqual([line, { text: 'hm', intent: null }]);
+    const line = {
+      text: '2 roses',
+      intent: 'order',
+      now: '2026-03-04T09:30',
+      slots: [{ slot: 'n', start: 0, end: 1, value: 2 }],
+      style: 'terse',
+    };
+    expect(linesOf(`${JSON.stringify(line)}\n\n{"text":"hm","intent":null}\n`)).toEqual([
+      line,
+      { text: 'hm', intent: null },
+    ]);
   });
 
   it('reads CSV and TSV with inline tags; an empty intent is out of scope', () => {
@@ -23,7 +32,9 @@ describe('readTestFile', () => {
       { intent: 'order', text: 'two roses, please', slots: [{ slot: 'plant', start: 4, end: 9 }] },
       { intent: null, text: 'what is the time' },
     ]);
-    expect(linesOf('text\tintent\nhello "you" there\tgreet\n')).toEqual([{ text: 'hello "you" there', intent: 'greet' }]);
+    expect(linesOf('text\tintent\nhello "you" there\tgreet\n')).toEqual([
+      { text: 'hello "you" there', intent: 'greet' },
+    ]);
   });
 
   it('tells a line that does not judge from one that is out of scope', () => {
@@ -31,7 +42,11 @@ describe('readTestFile', () => {
   });
 
   it('lists every fault with its line', () => {
-    expect(faultsOf('{"text":"a","intent":"x"}\n{"intent":"x"}\nnot json\n{"text":"b","intent":4}').map((fault) => fault.path)).toEqual(['line 2', 'line 3', 'line 4']);
+    expect(
+      faultsOf('{"text":"a","intent":"x"}\n{"intent":"x"}\nnot json\n{"text":"b","intent":4}').map(
+        (fault) => fault.path,
+      ),
+    ).toEqual(['line 2', 'line 3', 'line 4']);
   });
 
   it.each([

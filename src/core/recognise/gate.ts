@@ -11,6 +11,8 @@ export interface GateResult {
 }
 
 const MOST_CANDIDATES = 3;
+/** Levels are decimal fractions, which sums and differences miss by a hair. */
+const HAIR = 1e-9;
 
 /**
  * Decides what becomes of a ranking: accepted if the best intent reaches the accept level and leads the next by the
@@ -21,7 +23,8 @@ export function decide(ranking: readonly RankedIntent[], gate: GateSettings): Ga
   const [best, next] = ranking;
   if (!best || best.confidence < gate.ask) return { decision: 'none', candidates: [] };
   const lead = best.confidence - (next?.confidence ?? 0);
-  if (best.confidence >= gate.accept && lead >= gate.lead) return { decision: 'accept', candidates: [best.intent] };
+  if (best.confidence >= gate.accept && lead >= gate.lead - HAIR)
+    return { decision: 'accept', candidates: [best.intent] };
   const reach = Math.min(gate.ask, best.confidence) / 2;
   const candidates = ranking
     .slice(0, MOST_CANDIDATES)

@@ -55,8 +55,12 @@ export interface RankedIntent {
 
 const ENCODER_WEIGHT = 1.25;
 const FOLDS = 5;
-/** How much a background message counts beside an utterance. */
-const BACKGROUND_WEIGHT = 0.3;
+/** How much the whole background counts beside the whole of what the bot is taught, however large either is. */
+const BACKGROUND_SHARE = 0.22;
+/** A background message whose vector is this near (cosine) to a training text speaks of what the bot is for. */
+const TOO_NEAR = 0.7;
+/** A description counts as much as this many utterances, less those that the intent has; never less than one. */
+const DESCRIPTION_WORTH = 4;
 const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 15, tolerance: 1e-3 };
 
 interface Features {
@@ -175,6 +179,29 @@ function readHeldOut(
   });
 }
 
+/** The background messages that are far from everything the bot is taught. */
+function farFrom(texts: readonly ModelText[], background: readonly ModelText[], vectors: Vectors): ModelText[] {
+  const taught = texts.flatMap(({ text }) => vectors.get(text) ?? []);
+  return background.filter(({ text }) => {
+    const vector = vectors.get(text);
+    return !vector || taught.every((other) => cosine(vector, other) < TOO_NEAR);
+  });
+}
+
+/** @param a, b of length one */
+function cosine(a: Float32Array, b: Float32Array): number {
+  let sum = 0;
+  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
+  return sum;
+}
+
+/** How much a training text counts: a description stands in for utterances that are not there yet. */
+function weightOf({ intent, utterance }: TrainingText, texts: readonly TrainingText[]): number {
+  if (utterance !== null) return 1;
+  const utterances = texts.filter((other) => other.intent === intent && other.utterance !== null).length;
+  return Math.max(1, DESCRIPTION_WORTH - utterances);
+}
+
 /** Adds a training text's share to the weights of the linear model. @param coefficients one a class */
 function addWeights(model: IntentModel, { dense, sparse }: Features, coefficients: Float64Array): void {
   const classes = coefficients.length;
@@ -205,7 +232,7 @@ export function trainIntentModel(
   const encoded = ENCODER_LANGUAGES.includes(language);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;
-  const all: ModelText[] = [...texts, ...background];
+  const all: ModelText[] = [...texts, ...(encoded ? farFrom(texts, background, vectors) : background)];
   const labels = Int32Array.from(all.keys(), (row) =>
     row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length,
   );
@@ -218,7 +245,10 @@ export function trainIntentModel(
     return { dense, sparse: weighTerms(counts[row]!, vocabulary, index) };
   });
   const gram = gramOf(features, vocabulary.terms.length);
-  const rowWeights = Float64Array.from(all.keys(), (row) => (row < texts.length ? 1 : BACKGROUND_WEIGHT));
+  const backgroundWeight = (BACKGROUND_SHARE * texts.length) / Math.max(1, all.length - texts.length);
+  const rowWeights = Float64Array.from(all.keys(), (row) =>
+    row < texts.length ? weightOf(texts[row]!, texts) : backgroundWeight,
+  );
   const coefficients = fitLogistic(gram, labels, rowWeights, classes, SETTINGS);
   const model: IntentModel = {
     intents,

@@ -13,9 +13,9 @@ export const COMMON_WORDS: ReadonlySet<string> = new Set(
   made mail main make making man many march matter may maybe me mean meant meet might mine minute miss monday money month months
   more morning most mother move much must my name near nearly need needed needs never new next nice night nine no nobody none nor
   not note nothing now number of off often oh ok okay old on once one only onto open opened or order ordered other others our out
-  outside over own page paid part party past pay people perhaps person phone pick picked place plan play please point possible post
+  outside over own page paid pale part party past pay people perhaps person phone pick picked place plan play please point possible post
   pound pounds price problem put quick quite rather read ready real really reason red right road room round run said same saturday
-  saw say saying says second see seem seen send sent set seven several shall she ship shop short should show shut side since sir
+  saw save saving say saying says second see seem seen send sent set seven several shall she ship shop short should show shut side since sir
   six size small so some somebody someone something sometimes soon sorry sort sound speak special start started stay still stop
   store story street such sunday sure take taken taking talk tell ten than thank thanks that thats the their them then there these
   they thing things think third this those though thought three through thursday till time times to today together told tomorrow

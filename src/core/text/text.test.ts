@@ -17,7 +17,13 @@ describe('editDistance', () => {
   });
 
   it('is the same both ways', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 12 }), fc.string({ maxLength: 12 }), (a, b) => editDistance(a, b) === editDistance(b, a)));
+    fc.assert(
+      fc.property(
+        fc.string({ maxLength: 12 }),
+        fc.string({ maxLength: 12 }),
+        (a, b) => editDistance(a, b) === editDistance(b, a),
+      ),
+    );
   });
 
   it('says limit + 1 for anything above the limit', () => {
@@ -46,7 +52,13 @@ describe('tokenise', () => {
   });
 
   it('parts letters from digits and folds accents, case and apostrophes', () => {
-    expect(tokenise("A5 Café don't 1,500").tokens.map((token) => token.norm)).toEqual(['a', '5', 'cafe', 'dont', '1,500']);
+    expect(tokenise("A5 Café don't 1,500").tokens.map((token) => token.norm)).toEqual([
+      'a',
+      '5',
+      'cafe',
+      'dont',
+      '1,500',
+    ]);
   });
 });
 

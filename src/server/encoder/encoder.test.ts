@@ -14,7 +14,8 @@ const TEXTS = [
   Array.from({ length: 400 }, (_, index) => `word${index}`).join(' '),
 ];
 
-const cosine = (a: Float32Array, b: Float32Array): number => a.reduce((sum, value, index) => sum + value * b[index]!, 0);
+const cosine = (a: Float32Array, b: Float32Array): number =>
+  a.reduce((sum, value, index) => sum + value * b[index]!, 0);
 
 describe('the sentence encoder', () => {
   let encoder: Encoder;
@@ -44,7 +45,11 @@ describe('the sentence encoder', () => {
   });
 
   it('puts like meanings nearer than like words', async () => {
-    const [closing, shut, closed] = await encoder.encode(['what time do you close', 'when does the shop shut', 'the close was beautiful in spring']);
+    const [closing, shut, closed] = await encoder.encode([
+      'what time do you close',
+      'when does the shop shut',
+      'the close was beautiful in spring',
+    ]);
     expect(cosine(closing!, shut!)).toBeGreaterThan(cosine(closing!, closed!));
   });
 

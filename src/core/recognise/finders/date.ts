@@ -264,7 +264,7 @@ const TIME_PATTERNS = (
   { pattern: `(?<hour>\\d{1,2})[:.](?<minute>[0-5]\\d)(?!\\d)${HALF_DAY}`, minutes: ({ minute }) => Number(minute) },
   { pattern: `${HOUR}(?: o'?clock)${HALF_DAY}`, minutes: () => 0 },
   { pattern: `${HOUR}(?: ?(?<half>a\\.?m\\.?|p\\.?m\\.?)|,? (?:in the |at )(?<part>morning|afternoon|evening|night))`, minutes: () => 0 },
-  { pattern: `(?:at|around|about|by) ${HOUR}(?! ?(?:past|to|%|£|\\$|[/.-]\\d|\\w))`, minutes: () => 0 },
+  { pattern: `(?:at|around|about|by) ${HOUR}(?! ?(?:past|to|%|£|\\$|[/.-]\\d|\\d))`, minutes: () => 0 },
 ] as { pattern: string; minutes: (groups: Record<string, string | undefined>) => number }[]
 ).map(({ pattern, minutes }) => ({ pattern: new RegExp(`(?<![\\w£$.,:-])(?:${pattern})(?!\\w)`, 'g'), minutes }));
 

@@ -37,11 +37,12 @@ function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean):
   return written.norm[0] === wanted.norm[0] || distance === 1 ? 'misspelt' : null;
 }
 
-/** A single letter and the number glued to it ("A5") must be glued in the text too. */
+/** A single letter and the number glued to it ("A5") must be glued in the text too; "6x4" may be written "6 x 4". */
 function gluedAlike(phrase: readonly Token[], text: readonly Token[], index: number, at: number): boolean {
   if (index === 0) return true;
   const [before, token] = [phrase[index - 1]!, phrase[index]!];
-  if (before.end !== token.start || before.norm.length !== 1 || !isNumber(token.norm)) return true;
+  if (before.end !== token.start || before.norm.length !== 1 || before.norm === 'x' || !isNumber(token.norm))
+    return true;
   return text[at + index - 1]!.end === text[at + index]!.start;
 }
 

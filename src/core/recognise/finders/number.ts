@@ -11,7 +11,7 @@ const TENS: Record<string, number> = {
 const SCALES: Record<string, number> = { hundred: 100, thousand: 1000, million: 1_000_000 };
 const GROUPS: Record<string, number> = { dozen: 12, couple: 2, pair: 2, score: 20 };
 /** Words before "one" that make it a pronoun: "this one", "the blue one". */
-const BEFORE_PRONOUN = /^(this|that|the|which|another|any|no|each|every|some|right|wrong|other|last|next|same)$/;
+const BEFORE_PRONOUN = /^(this|that|the|which|another|any|no|each|every|some|right|wrong|other|last|next|same|first|second|third|only)$/;
 
 const ORDINALS: Record<string, number> = {
   first: 1, second: 2, third: 3, fourth: 4, fifth: 5, sixth: 6, seventh: 7, eighth: 8, ninth: 9, tenth: 10,

@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { teaShop } from '../bot/teaShop.testing.js';
+import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
+import { encodeTexts, type Encoder, type Vectors } from '../encode/encoder.js';
+import { decide } from './gate.js';
+import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from './recogniser.js';
+
+const NOW = '2026-03-04T09:30';
+const english = () => teaShop((draft) => (draft['languages'] = ['en']));
+
+describe('the recogniser without an encoder', () => {
+  const shop = teaShop();
+  const model = trainRecogniser(shop, new Map());
+  const recogniser = openRecogniser(shop, model);
+
+  it('asks for no vectors', () => {
+    expect(textsForTraining(shop)).toEqual([]);
+    expect(model.encoded).toBe(false);
+  });
+
+  it('recognises a sentence that is not among the utterances', () => {
+    const recognition = recogniser.recognise('could I order four packets of breakfast tea', null, NOW);
+    expect(recognition.ranking[0]!.intent).toBe('order_tea');
+    expect(recognition.slots.map(({ slot, text, value }) => [slot, text, value])).toEqual([
+      ['amount', 'four', 4],
+      ['tea', 'breakfast tea', 'black tea'],
+    ]);
+  });
+
+  it('ranks every intent, best first, with probabilities that leave room for what lies outside', () => {
+    const { ranking } = recogniser.recognise('what is the weather in Peru', null, NOW);
+    expect(ranking).toHaveLength(3);
+    expect(ranking.map(({ confidence }) => confidence)).toEqual(
+      ranking.map(({ confidence }) => confidence).sort((a, b) => b - a),
+    );
+    expect(ranking.reduce((sum, { confidence }) => sum + confidence, 0)).toBeLessThan(1);
+  });
+
+  it('reads any text without a fault, with offsets into it', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary', maxLength: 80 }), (text) => {
+        const recognition = recogniser.recognise(text, null, NOW);
+        for (const slot of recognition.slots) expect(text.slice(slot.start, slot.end)).toBe(slot.text);
+        for (const { confidence } of recognition.ranking) expect(confidence >= 0 && confidence <= 1).toBe(true);
+      }),
+      { numRuns: 60 },
+    );
+    for (const text of ['', 'x'.repeat(10_000), '7'.repeat(1000), '<script>alert(1)</script>', 'مرحبا', '\uD83D']) {
+      expect(() => recogniser.recognise(text, null, NOW)).not.toThrow();
+    }
+  });
+
+  it('scores each utterance by a model that had not learned from it', () => {
+    expect(model.heldOut).toHaveLength(17);
+    expect(model.heldOut.map((item) => item.intent)).not.toContain(undefined);
+    const withTwin = teaShop((draft) =>
+      (draft['intents'] as { utterances: string[] }[])[1]!.utterances.push('zebra crossing umbrella'),
+    );
+    const alone = trainRecogniser(withTwin, new Map()).heldOut.find((item) => item.text.startsWith('zebra'))!;
+    const taught = openRecogniser(withTwin, trainRecogniser(withTwin, new Map())).recognise(
+      'zebra crossing umbrella',
+      null,
+      NOW,
+    );
+    expect(taught.ranking[0]!.intent).toBe('opening_hours');
+    expect(alone.ownConfidence).toBeLessThan(taught.ranking[0]!.confidence);
+  });
+
+  it('is trained to the same model every time', () => {
+    expect(trainRecogniser(shop, new Map())).toEqual(model);
+  });
+
+  it('drops intents from the ranking that the bot no longer has', () => {
+    const fewer = { ...shop, intents: shop.intents.slice(1) };
+    expect(openRecogniser(fewer, model).recognise('order tea', null, NOW).ranking).toHaveLength(2);
+  });
+
+  it('is empty, not broken, for a bot without intents', () => {
+    const empty = { ...shop, intents: [] };
+    const recognition = openRecogniser(empty, trainRecogniser(empty, new Map())).recognise('hello', null, NOW);
+    expect(recognition).toMatchObject({ intent: null, decision: 'none', ranking: [], confidence: 0 });
+  });
+});
+
+describe('the recogniser with the encoder', () => {
+  let encoder: Encoder;
+  let vectors: Vectors;
+  let recogniser: Recogniser;
+
+  beforeAll(async () => {
+    encoder = await loadEncoder(encoderFolder());
+    vectors = await encodeTexts(encoder, textsForTraining(english()));
+    recogniser = openRecogniser(english(), trainRecogniser(english(), vectors));
+  });
+
+  const read = async (text: string, reader = recogniser) =>
+    reader.recognise(text, (await encoder.encode([text]))[0]!, NOW);
+
+  it('recognises other words for the same wish', async () => {
+    expect((await read('at which hour do your doors shut')).ranking[0]!.intent).toBe('opening_hours');
+    expect((await read('I no longer need the parcel, call it off')).ranking[0]!.intent).toBe('cancel_order');
+  });
+
+  it('is less sure of what lies outside the bot', async () => {
+    const inside = await read('please put me down for some mint tea');
+    const outside = await read('who won the cup final last night');
+    expect(outside.confidence).toBeLessThan(inside.confidence);
+    expect(outside.decision).toBe('none');
+  });
+
+  it('knows an intent by its description alone', async () => {
+    const bot = english();
+    const described = {
+      ...bot,
+      intents: [
+        ...bot.intents,
+        {
+          name: 'lost_property',
+          description: 'The customer has lost something in the shop and wants it back',
+          utterances: [],
+        },
+      ],
+    };
+    const more = await encodeTexts(encoder, textsForTraining(described));
+    const reader = openRecogniser(described, trainRecogniser(described, more));
+    expect((await read('I think I left my umbrella in your shop', reader)).ranking[0]!.intent).toBe('lost_property');
+  });
+
+  it('says which vector is missing', () => {
+    expect(() => trainRecogniser(english(), new Map())).toThrow(/No sentence vector for/);
+  });
+});
+
+describe('the gate', () => {
+  const gate = { accept: 0.6, ask: 0.3, lead: 0.1 };
+  const ranked = (...confidences: number[]) =>
+    confidences.map((confidence, index) => ({ intent: 'abc'[index]!, confidence }));
+
+  it('accepts what reaches the level and leads', () => {
+    expect(decide(ranked(0.7, 0.2), gate)).toEqual({ decision: 'accept', candidates: ['a'] });
+    expect(decide(ranked(0.6, 0.5), gate).decision).toBe('accept');
+  });
+
+  it('asks between those in reach where the lead is too small or the level not reached', () => {
+    expect(decide(ranked(0.48, 0.45, 0.05), { ...gate, accept: 0.4 })).toEqual({
+      decision: 'ask',
+      candidates: ['a', 'b'],
+    });
+    expect(decide(ranked(0.4, 0.1), gate)).toEqual({ decision: 'ask', candidates: ['a'] });
+  });
+
+  it('matches nothing below the ask level, or where there is nothing', () => {
+    expect(decide(ranked(0.29, 0.1), gate).decision).toBe('none');
+    expect(decide([], gate)).toEqual({ decision: 'none', candidates: [] });
+  });
+});

@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest';
+import { teaShop } from '../bot/teaShop.testing.js';
+import type { BotDocument } from '../bot/document.js';
+import { tokenise } from '../text/tokens.js';
+import { prepareFinders } from './finders/index.js';
+import { gatherValues, prepareIntentSlots } from './slots.js';
+
+const NOW = '2026-03-04T09:30';
+
+function reader(bot: BotDocument, intent: string) {
+  const findAll = prepareFinders(bot);
+  const slotsOf = prepareIntentSlots(bot);
+  return (text: string, asked: string | null = null) => slotsOf(intent, text, findAll(tokenise(text), NOW), asked);
+}
+
+const shop = teaShop();
+const read = reader(shop, 'order_tea');
+const values = (text: string) => gatherValues(shop, shop.forms[0]!, read(text));
+
+describe('slots', () => {
+  it('take values of their entity, with the words they stand in', () => {
+    expect(read('two large packets of builders').map(({ slot, text, value }) => [slot, text, value])).toEqual([
+      ['amount', 'two', 2],
+      ['size', 'large', 'large'],
+      ['tea', 'builders', 'black tea'],
+    ]);
+  });
+
+  it('take the corrected value where the customer corrects in one breath', () => {
+    expect(values('two packets, sorry, three packets of mint tea')).toEqual({ amount: 3, tea: 'mint tea' });
+    expect(values('green tea. no wait, mint tea')).toEqual({ tea: 'mint tea' });
+  });
+
+  it('leave out a value that is ruled out', () => {
+    expect(values('three, not two, of black tea')).toEqual({ amount: 3, tea: 'black tea' });
+    expect(values('mint tea rather than green tea')).toEqual({ tea: 'mint tea' });
+  });
+
+  it('hold several list values, and numbers beside as many of them', () => {
+    expect(values('two green tea and four mint tea')).toEqual({ amount: [2, 4], tea: ['green tea', 'mint tea'] });
+    expect(values('three boxes of green tea and mint tea')).toEqual({ amount: 3, tea: ['green tea', 'mint tea'] });
+  });
+
+  it('without a form are the entities that utterances mark', () => {
+    const bare = teaShop((draft) => {
+      (draft['intents'] as { utterances: string[] }[])[1]!.utterances.push('do you have <tea>mint tea</tea>');
+    });
+    expect(reader(bare, 'opening_hours')('two green tea').map(({ slot }) => slot)).toEqual(['tea']);
+  });
+});
+
+describe('slots that share an entity', () => {
+  const trip = teaShop((draft) => {
+    draft['entities'] = [{ name: 'place', kind: 'list', values: ['Dunlow', 'Hexby', 'Pellwick'] }];
+    draft['intents'] = [
+      {
+        name: 'travel',
+        form: 'trip',
+        utterances: [
+          'from <start>Dunlow</start> to <goal>Hexby</goal>',
+          'go to <goal>Pellwick</goal> from <start>Hexby</start>',
+          'a ticket to <goal>Dunlow</goal>',
+          'leaving from <start>Pellwick</start>',
+        ],
+      },
+    ];
+    draft['forms'] = [
+      {
+        name: 'trip',
+        slots: [
+          { name: 'start', entity: 'place', required: true, prompts: ['From?'] },
+          { name: 'goal', entity: 'place', required: true, prompts: ['To?'] },
+        ],
+      },
+    ];
+  });
+  const readTrip = reader(trip, 'travel');
+
+  it('are told apart by the words beside them', () => {
+    const found = readTrip('I need to get to Hexby from Pellwick');
+    expect(found.map(({ slot, value }) => [slot, value])).toEqual([
+      ['goal', 'Hexby'],
+      ['start', 'Pellwick'],
+    ]);
+  });
+
+  it('go to the one that was asked for where the words do not tell', () => {
+    expect(readTrip('Hexby', 'goal')).toMatchObject([{ slot: 'goal' }]);
+    expect(readTrip('Hexby', 'start')).toMatchObject([{ slot: 'start' }]);
+  });
+});
