@@ -7,8 +7,13 @@
   import '@fontsource/ibm-plex-mono/400.css';
   import '@fontsource/ibm-plex-mono/600.css';
   import '$ui/theme/reed.css';
-  import type { Snippet } from 'svelte';
+  import { onMount, type Snippet } from 'svelte';
   import Toasts from '$ui/shared/Toasts.svelte';
+
+  // Until scripts run, nothing on the page acts yet; tests and tools wait for this.
+  onMount(() => {
+    document.documentElement.dataset['ready'] = 'true';
+  });
 
   const { children }: { children: Snippet } = $props();
 </script>

@@ -23,6 +23,8 @@ export interface ModelState {
   /** Revision the answering model was taught with. */
   revision: number | null;
   trainedAt: string | null;
+  /** Utterances that the model could not learn from because the bot has too many. */
+  leftOut: number;
   /** How long the last training took, in seconds. */
   seconds: number | null;
   /** Why the last training failed, as a sentence. */

@@ -6,7 +6,10 @@ import { showValue, type SlotValue, type Value } from '../recognise/value.js';
 const ISO_DATE = /^\d{4}-\d{2}-\d{2}$/;
 const ISO_DATETIME = /^(\d{4}-\d{2}-\d{2})T(\d{2}:\d{2})$/;
 const ISO_INTERVAL = /^(\d{4}-\d{2}-\d{2})\/(\d{4}-\d{2}-\d{2})$/;
-/** Numbers of ICU message elements that want a date or a time. */
+/** Kinds of ICU message elements, by their numbers. */
+const LITERAL_ELEMENT = 0;
+/** A number and a plural. */
+const NUMBER_ELEMENTS = [2, 6];
 const DATE_ELEMENT = 3;
 const TIME_ELEMENT = 4;
 
@@ -48,8 +51,8 @@ function argumentFor(value: SlotValue, wantsDate: boolean, locale: string): stri
 }
 
 /**
- * Puts values into an ICU message. Slots that hold nothing read as empty. A message that cannot be formatted with
- * these values is said with the values in place of their braces.
+ * Puts values into an ICU message. Slots that hold nothing read as empty. Where several values stand in the place of
+ * one number, they are said as they are.
  */
 export function renderMessage(
   message: string,
@@ -66,24 +69,22 @@ export function renderMessage(
     },
   });
   const args: Record<string, string | number | Date> = {};
-  for (const element of format.getAst() as Element[]) {
-    const name = typeof element.value === 'string' ? element.value : '';
-    if (element.type === 0 || name === '') continue;
+  let fits = true;
+  for (const { type, value: name } of format.getAst() as Element[]) {
+    if (type === LITERAL_ELEMENT || typeof name !== 'string') continue;
     const value = values[name];
-    args[name] =
-      value === undefined
-        ? ''
-        : argumentFor(value, element.type === DATE_ELEMENT || element.type === TIME_ELEMENT, locale);
+    if (value !== undefined && typeof value !== 'number' && NUMBER_ELEMENTS.includes(type)) fits = false;
+    args[name] = value === undefined ? '' : argumentFor(value, type === DATE_ELEMENT || type === TIME_ELEMENT, locale);
   }
   for (const [name, value] of Object.entries(values)) args[name] ??= argumentFor(value, false, locale);
-  try {
-    return tidy(String(format.format(args)));
-  } catch {
-    const plain = message.replace(/\{\s*([\p{L}_][\p{L}\p{N}_-]*)[^{}]*\}/gu, (_, name: string) =>
-      values[name] === undefined ? '' : sayValue(values[name], locale),
-    );
-    return tidy(plain);
-  }
+  return tidy(fits ? String(format.format(args)) : inPlace(message, values, locale));
+}
+
+/** The message with each value where its braces stand, for values that a typed argument cannot take. */
+function inPlace(message: string, values: Record<string, SlotValue>, locale: string): string {
+  return message.replace(/\{\s*([\p{L}_][\p{L}\p{N}_-]*)[^{}]*\}/gu, (_, name: string) =>
+    values[name] === undefined ? '' : sayValue(values[name], locale),
+  );
 }
 
 function tidy(text: string): string {

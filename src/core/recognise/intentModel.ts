@@ -45,6 +45,8 @@ export interface IntentModel {
   biases: Float32Array;
   calibration: Calibration;
   heldOut: HeldOutPrediction[];
+  /** Utterances that took no part in the training because the bot has too many. */
+  leftOut: number;
 }
 
 /** An intent with its probability. */
@@ -55,6 +57,8 @@ export interface RankedIntent {
 
 const ENCODER_WEIGHT = 1.25;
 const FOLDS = 5;
+/** Texts that take part in the training; of larger bots each intent gives an even share, and the rest is only scored. */
+const MOST_TEXTS = 3000;
 /** How much the whole background counts beside the whole of what the bot is taught, however large either is. */
 const BACKGROUND_SHARE = 0.22;
 /** A background message whose vector is this near (cosine) to a training text speaks of what the bot is for. */
@@ -179,6 +183,37 @@ function readHeldOut(
   });
 }
 
+/** Of too many texts, the first ones of each intent in turn; those left out are scored like any held-out text. */
+function evenShare(given: readonly TrainingText[]): {
+  texts: readonly TrainingText[];
+  leftOut: readonly TrainingText[];
+} {
+  if (given.length <= MOST_TEXTS) return { texts: given, leftOut: [] };
+  const dealt = new Map<string, number>();
+  const places = given.map((text, index) => {
+    const place = dealt.get(text.intent) ?? 0;
+    dealt.set(text.intent, place + 1);
+    return { index, place: text.utterance === null ? 0 : place };
+  });
+  places.sort((a, b) => a.place - b.place || a.index - b.index);
+  const taken = new Set(places.slice(0, MOST_TEXTS).map(({ index }) => index));
+  return {
+    texts: given.filter((_, index) => taken.has(index)),
+    leftOut: given.filter((_, index) => !taken.has(index)),
+  };
+}
+
+/** Probabilities of texts that the model did not learn from: n × classes. */
+function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: Vectors): Float64Array {
+  const classes = model.intents.length + 1;
+  const index = indexTerms(model.vocabulary);
+  const scores = new Float64Array(texts.length * classes);
+  texts.forEach((text, row) =>
+    scores.set(scoreText(model, index, text, vectors.get(text.text) ?? null), row * classes),
+  );
+  return calibrate(scores, classes, model.calibration);
+}
+
 /** The background messages that are far from everything the bot is taught. */
 function farFrom(texts: readonly ModelText[], background: readonly ModelText[], vectors: Vectors): ModelText[] {
   const taught = texts.flatMap(({ text }) => vectors.get(text) ?? []);
@@ -224,12 +259,13 @@ function addWeights(model: IntentModel, { dense, sparse }: Features, coefficient
  * @param vectors of the text of every line of both
  */
 export function trainIntentModel(
-  texts: readonly TrainingText[],
+  given: readonly TrainingText[],
   background: readonly ModelText[],
   language: string,
   vectors: Vectors,
 ): IntentModel {
   const encoded = ENCODER_LANGUAGES.includes(language);
+  const { texts, leftOut } = evenShare(given);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;
   const all: ModelText[] = [...texts, ...(encoded ? farFrom(texts, background, vectors) : background)];
@@ -259,11 +295,15 @@ export function trainIntentModel(
     biases: new Float32Array(classes),
     calibration: { temperature: 1, outsideOffset: 0 },
     heldOut: [],
+    leftOut: leftOut.length,
   };
   features.forEach((own, row) => addWeights(model, own, coefficients.subarray(row * classes, (row + 1) * classes)));
   const scores = crossValidate(gram, labels, rowWeights, classes);
   model.calibration = fitCalibration(scores, classes, labels, rowWeights);
-  model.heldOut = readHeldOut(texts, intents, calibrate(scores, classes, model.calibration));
+  model.heldOut = [
+    ...readHeldOut(texts, intents, calibrate(scores, classes, model.calibration)),
+    ...readHeldOut(leftOut, intents, scoreAll(model, leftOut, vectors)),
+  ];
   return model;
 }
 

@@ -71,6 +71,18 @@ describe('the recogniser without an encoder', () => {
     expect(trainRecogniser(shop, new Map())).toEqual(model);
   });
 
+  it('learns an even share of too many utterances and scores the rest as held out', () => {
+    const many = teaShop((draft) => {
+      const intents = draft['intents'] as { utterances: string[] }[];
+      intents[1]!.utterances.push(...Array.from({ length: 3100 }, (_, index) => `are you open on day ${index}`));
+    });
+    const large = trainRecogniser(many, new Map());
+    expect(large.leftOut).toBe(3120 - 3000);
+    expect(large.heldOut).toHaveLength(3117);
+    const { ranking } = openRecogniser(many, large).recognise('order some tea', null, NOW);
+    expect(ranking[0]!.intent).toBe('order_tea');
+  });
+
   it('drops intents from the ranking that the bot no longer has', () => {
     const fewer = { ...shop, intents: shop.intents.slice(1) };
     expect(openRecogniser(fewer, model).recognise('order tea', null, NOW).ranking).toHaveLength(2);

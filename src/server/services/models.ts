@@ -82,16 +82,25 @@ export class ModelService {
     if (entry.open?.revision !== entry.wanted.revision) this.#train(bot.id, entry);
   }
 
-  state(botId: number): ModelState {
+  /** The state of a bot's model; `null` for a bot that nobody has opened yet. */
+  state(botId: number): ModelState | null {
     const entry = this.#entries.get(botId);
-    const open = entry?.open ?? null;
+    if (!entry) return null;
+    const { open, wanted, seconds, fault } = entry;
     return {
-      state: open === null ? 'none' : open.revision === entry?.wanted.revision ? 'current' : 'catching up',
+      state: open === null ? 'none' : open.revision === wanted.revision ? 'current' : 'catching up',
       revision: open?.revision ?? null,
       trainedAt: open?.trainedAt ?? null,
-      seconds: entry?.seconds ?? null,
-      fault: entry?.fault ?? null,
+      leftOut: open?.model.leftOut ?? 0,
+      seconds,
+      fault,
     };
+  }
+
+  /** Takes up a bot and tells the state of its model. */
+  async stateOf(bot: StoredBot): Promise<ModelState> {
+    await this.follow(bot);
+    return this.state(bot.id)!;
   }
 
   /** The model that answers now; waits only where there has never been one. */

@@ -8,8 +8,8 @@ import type { OpenModel } from '../services/models.js';
 
 /** The model that answers, if there is one yet; a screen never waits for the first training. */
 export async function openModelOf({ models }: Application, bot: StoredBot): Promise<OpenModel | null> {
-  await models.follow(bot);
-  return models.state(bot.id).state === 'none' ? null : models.answering(bot);
+  const { state } = await models.stateOf(bot);
+  return state === 'none' ? null : models.answering(bot);
 }
 
 export async function botFrame(app: Application, id: number): Promise<BotFrame> {
@@ -20,7 +20,7 @@ export async function botFrame(app: Application, id: number): Promise<BotFrame> 
   const names = bot.document.intents.map((intent) => intent.name);
   return {
     bot: { id, name: bot.document.name, revision: bot.revision },
-    model: app.models.state(id),
+    model: await app.models.stateOf(bot),
     history: await app.bots.history(id),
     figures: {
       teach: open ? measureHeldOut(open.model.heldOut, names).accuracy : null,

@@ -28,7 +28,7 @@ export async function sayView(app: Application, botId: number, wanted: string | 
           intents,
           readThrough:
             open && known && opener ? readThrough(open.recogniser, opener, known, localNow(document.timeZone)) : null,
-          stale: app.models.state(botId).state !== 'current',
+          stale: (await app.models.stateOf(bot)).state !== 'current',
         }
       : null,
     entities: [

@@ -19,15 +19,14 @@
     $props();
 
   const OUT_OF_SCOPE = ' out of scope';
-  let target = $state('');
-  let testSet = $state(0);
-  let expected = $state('');
-
-  $effect(() => {
-    target = recognition.ranking[0]?.intent ?? intents[0] ?? '';
-    expected = target;
-    testSet = testSets[0]?.id ?? 0;
-  });
+  const likeliest = $derived(recognition.ranking[0]?.intent ?? intents[0] ?? '');
+  // What a person chose stays chosen while the line is read anew.
+  let chosenTarget = $state<string | null>(null);
+  let chosenExpected = $state<string | null>(null);
+  let chosenSet = $state<number | null>(null);
+  const target = $derived(chosenTarget ?? likeliest);
+  const expected = $derived(chosenExpected ?? likeliest);
+  const testSet = $derived(chosenSet ?? testSets[0]?.id ?? 0);
 
   async function teach() {
     const marks = recognition.ranking[0]?.intent === target ? recognition.slots : [];
@@ -67,7 +66,7 @@
 <div class="acts">
   <span>
     <label
-      >Teach it to <select class="cell" bind:value={target}
+      >Teach it to <select class="cell" value={target} onchange={(event) => (chosenTarget = event.currentTarget.value)}
         >{#each intents as name (name)}<option>{name}</option>{/each}</select
       ></label
     >
@@ -76,12 +75,15 @@
   {#if testSets.length > 0}
     <span>
       <label
-        >Add to <select class="cell" bind:value={testSet}
+        >Add to <select
+          class="cell"
+          value={testSet}
+          onchange={(event) => (chosenSet = Number(event.currentTarget.value))}
           >{#each testSets as set (set.id)}<option value={set.id}>{set.name}</option>{/each}</select
         ></label
       >
       <label>
-        as <select class="cell" bind:value={expected}>
+        as <select class="cell" value={expected} onchange={(event) => (chosenExpected = event.currentTarget.value)}>
           {#each intents as name (name)}<option>{name}</option>{/each}
           <option value={OUT_OF_SCOPE}>out of scope</option>
         </select></label

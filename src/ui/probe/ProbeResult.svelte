@@ -43,7 +43,7 @@
 
   .text {
     max-height: 4.5rem;
-    overflow-y: auto;
+    overflow: hidden;
   }
 
   .outcome {

@@ -92,10 +92,18 @@
   />
   <ul id="commands" role="listbox" aria-label="Found">
     {#each found.slice(0, 12) as command, index (command.hint + command.label)}
-      <li id="command-{index}" role="option" aria-selected={index === at}>
-        <button tabindex="-1" onclick={() => choose(command)}
-          >{command.label}<span class="soft">{command.hint}</span></button
-        >
+      <!-- Its keys are those of the line above, which stays focused. -->
+      <li
+        id="command-{index}"
+        role="option"
+        tabindex="-1"
+        aria-selected={index === at}
+        onpointerdown={(event) => {
+          event.preventDefault();
+          choose(command);
+        }}
+      >
+        {command.label}<span class="soft">{command.hint}</span>
       </li>
     {/each}
   </ul>
@@ -126,21 +134,15 @@
     margin-top: 0.35rem;
   }
 
-  li button {
+  li {
     display: flex;
     justify-content: space-between;
-    width: 100%;
-    border: 0;
-    background: none;
-    color: inherit;
-    font: inherit;
     padding: 0.3rem 0.5rem;
     cursor: pointer;
-    text-align: left;
   }
 
-  li[aria-selected='true'] button,
-  li button:hover {
+  li[aria-selected='true'],
+  li:hover {
     background: var(--reed-wash);
   }
 

@@ -21,6 +21,7 @@
     submit: (name: string) => Promise<boolean>;
   } = $props();
 
+  const id = $props.id();
   let name = $state('');
 
   $effect(() => {
@@ -32,16 +33,18 @@
   }
 </script>
 
-<Modal
-  bind:open
-  size="xs"
-  modalHeading={heading}
-  primaryButtonText={action}
-  primaryButtonDisabled={name.trim() === ''}
-  secondaryButtonText="Cancel"
-  selectorPrimaryFocus="#name-dialog"
-  on:click:button--secondary={() => (open = false)}
-  on:submit={go}
->
-  <TextInput id="name-dialog" labelText={label} helperText={hint} bind:value={name} autocomplete="off" />
-</Modal>
+{#if open}
+  <Modal
+    bind:open
+    size="xs"
+    modalHeading={heading}
+    primaryButtonText={action}
+    primaryButtonDisabled={name.trim() === ''}
+    secondaryButtonText="Cancel"
+    selectorPrimaryFocus="#{id}"
+    on:click:button--secondary={() => (open = false)}
+    on:submit={go}
+  >
+    <TextInput {id} labelText={label} helperText={hint} bind:value={name} autocomplete="off" />
+  </Modal>
+{/if}

@@ -25,7 +25,7 @@
   .toasts {
     position: fixed;
     right: 1rem;
-    bottom: 4.5rem;
+    top: 5rem;
     z-index: 50;
     display: grid;
     gap: 0.5rem;

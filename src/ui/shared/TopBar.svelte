@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { BotFrame, ModelState } from '$core/contract/bot.js';
   import { stepHistory } from './acts.js';
-  import { moment } from './format.js';
+  import { counted, moment } from './format.js';
   import { modelWatch } from './model.svelte.js';
   import ThemeButton from './ThemeButton.svelte';
 
@@ -13,6 +13,7 @@
     if (state.fault) return 'model not trained';
     if (state.state === 'none') return 'training the first model …';
     if (state.state === 'catching up') return 'model catching up …';
+    if (state.leftOut > 0) return `model current, without ${counted(state.leftOut, 'utterance')}`;
     return state.seconds === null ? 'model current' : `model current, ${state.seconds.toFixed(1)} s`;
   }
 </script>

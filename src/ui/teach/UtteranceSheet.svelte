@@ -16,6 +16,7 @@
   }: { botId: number; intent: IntentSheet; intents: string[]; selection: SheetSelection } = $props();
 
   const ROW_HEIGHT = 36;
+  const MOST_FRAMES = 30;
 
   let scroller = $state<HTMLDivElement | null>(null);
   let editing = $state<number | null>(null);
@@ -38,7 +39,6 @@
       getScrollElement: () => element,
       getItemKey: (index) => `${intent.name} ${index}`,
     });
-    get(virtualizer).measure();
   });
 
   const measured = (node: HTMLDivElement) => {
@@ -97,8 +97,13 @@
   async function focusRow(row: number) {
     selection.row = Math.max(0, Math.min(row, intent.rows.length - 1));
     get(virtualizer).scrollToIndex(selection.row);
-    await tick();
-    scroller?.querySelector<HTMLElement>(`[data-row="${selection.row}"]`)?.focus();
+    // A row far away is drawn only after the sheet has scrolled to it.
+    for (let frame = 0; frame < MOST_FRAMES; frame++) {
+      await tick();
+      const element = scroller?.querySelector<HTMLElement>(`[data-row="${selection.row}"]`);
+      if (element) return element.focus({ preventScroll: frame === 0 });
+      await new Promise(requestAnimationFrame);
+    }
   }
 
   function pressed(event: KeyboardEvent) {

@@ -7,7 +7,7 @@ import { advance, openForm, setValues, slotApplies, type Reader, type Turn } fro
 /** Kinds whose value may be any words, so that the whole answer is taken when the slot was asked for. */
 const TAKES_ANY_WORDS: readonly EntityKind[] = ['free', 'person', 'address', 'country'];
 const LEAD_IN =
-  /^(?:(?:um|uh|er|oh|ok|okay|yes|yeah|so|well|hi|please)[,.]? )*(?:(?:it'?s|its|it is|that'?s|that would be|this is|my name is|the name is|name'?s|i'?m|i am|we'?re|we are|called|it'?s called|we'?re called|deliver (?:it |them )?to|send (?:it |them )?to|to|put|make it|the address is|my address is|address is|i'?d like it to say|it should say)(?: |: ?))?/iu;
+  /^(?:(?:um|uh|er|oh|ok|okay|yes|yeah|so|well|hi|please)[,.]? )*(?:(?:it'?s called|it is called|we'?re called|we are called|it'?s|it is|that'?s|that would be|this is|my name is|the name is|name'?s|i'?m|i am|we'?re|we are|called|deliver (?:it |them )?to|send (?:it |them )?to|to|put|make it|the address is|my address is|address is|i'?d like it to say|it should say)(?: |: ?))?/iu;
 const TAIL = /[\s,.]*(?:please|thanks|thank you|cheers)?[\s.!]*$/iu;
 const LONGEST_FREE_VALUE = 500;
 
@@ -18,13 +18,11 @@ export function freeValue(text: string): string {
   return (value === '' ? trimmed : value).slice(0, LONGEST_FREE_VALUE);
 }
 
-function freeAnswer(turn: Turn, form: Form, asked: string): SlotValue | null {
+/** Whether the slot that was asked for takes any words for its value. */
+function takesAnyWords(turn: Turn, form: Form, asked: string | null): boolean {
   const slot = form.slots.find((candidate) => candidate.name === asked);
   const kind = findEntity(turn.document, slot?.entity ?? '')?.kind;
-  if (kind === undefined || !TAKES_ANY_WORDS.includes(kind)) return null;
-  const { decision, intent } = turn.recognition;
-  const aboutOther = decision === 'accept' && intent !== turn.state.open?.intent && asksQuestion(turn.folded);
-  return aboutOther ? null : freeValue(turn.text);
+  return kind !== undefined && TAKES_ANY_WORDS.includes(kind);
 }
 
 /** Values for the slot that was asked for, and any others offered with it. */
@@ -39,11 +37,9 @@ export const slotFillingReader: Reader = {
     const { recognition, folded } = turn;
     const other = recognition.decision === 'accept' && recognition.intent !== open.intent;
     const answersAsked = open.asked !== null && given[open.asked] !== undefined;
-    if (other && (asksQuestion(folded) || !answersAsked)) return null;
-    if (!answersAsked && open.asked !== null) {
-      const words = freeAnswer(turn, form, open.asked);
-      if (words !== null && (readings.length === 0 || !startsOver(open.values, given))) given[open.asked] = words;
-    }
+    const anyWords = !answersAsked && takesAnyWords(turn, form, open.asked);
+    if (other && (asksQuestion(folded) || (!answersAsked && !anyWords))) return null;
+    if (anyWords && !corrects(open.values, given)) given[open.asked!] = freeValue(turn.text);
     const applying = Object.fromEntries(
       Object.entries(given).filter(([slot]) => {
         const definition = form.slots.find((candidate) => candidate.name === slot);
@@ -59,6 +55,6 @@ export const slotFillingReader: Reader = {
 };
 
 /** Whether an answer changes values that were already given, and so is a correction rather than free words. */
-function startsOver(held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean {
+function corrects(held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean {
   return Object.entries(given).some(([slot, value]) => held[slot] !== undefined && !sameValue(held[slot], value));
 }

@@ -196,8 +196,8 @@ function longest(found: Found[]): Found[] {
 
 const LONGEST_READ = 2000;
 
-/** Parts of a day after a date, which are times and not part of it. */
-const TRAIL = / (?:in the )?(?:morning|afternoon|evening|night)$/i;
+/** What the library takes along after a date: a part of the day, which is a time, or a comma. */
+const TRAIL = /(?: (?:in the )?(?:morning|afternoon|evening|night))?[\s,.;]*$/i;
 
 /** Takes little words off the front and parts of the day off the end, and takes in the article of an ordinal ("the 22nd of August"). */
 function trimLead(found: Found, mended: string): Found {

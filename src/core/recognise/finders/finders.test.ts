@@ -86,6 +86,7 @@ describe('dates, from a Wednesday 4 March', () => {
 
   it.each<[string, string, string]>([
     ['on Friday please', 'Friday', '2026-03-06'],
+    ['for Friday, please', 'Friday', '2026-03-06'],
     ['this Saturday', 'this Saturday', '2026-03-07'],
     ['next Tuesday', 'next Tuesday', '2026-03-10'],
     ['by weds', 'weds', '2026-03-11'],

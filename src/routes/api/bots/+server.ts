@@ -4,7 +4,7 @@ import { application } from '$server/application.js';
 import { answer, InputError, readJson } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
-const newBot = object({ name: string().strict().trim().required('Give the bot a name.').max(120) });
+const newBot = object({ name: string().trim().required('Give the bot a name.').max(120) });
 
 /** Makes an empty bot. */
 export const POST: RequestHandler = ({ request }) =>

@@ -4,7 +4,7 @@ import { sql } from 'kysely';
 import { application } from '$server/application.js';
 import type { RequestHandler } from './$types';
 
-/** Tells whether the application works: version, database and the model of each bot in use. */
+/** Tells whether the application works: version, database, and the model of each bot; those not opened yet are at rest. */
 export const GET: RequestHandler = async () => {
   const { bots, database, log, models } = await application();
   try {
@@ -13,7 +13,7 @@ export const GET: RequestHandler = async () => {
     return json({
       version,
       database: 'ok',
-      models: list.map(({ id, name }) => ({ bot: id, name, ...models.state(id) })),
+      models: list.map(({ id, name }) => ({ bot: id, name, ...(models.state(id) ?? { state: 'at rest' }) })),
     });
   } catch (error) {
     log.error({ err: error }, 'the database does not answer');

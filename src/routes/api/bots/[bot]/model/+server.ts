@@ -6,6 +6,5 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ params }) =>
   answer(async () => {
     const { bots, models } = await application();
-    const { id } = await bots.get(pathNumber(params.bot));
-    return models.state(id);
+    return models.stateOf(await bots.get(pathNumber(params.bot)));
   });

@@ -17,5 +17,5 @@ export const POST: RequestHandler = ({ params, request }) =>
     const model = await models.answering(bot);
     const vector = await models.vectorFor(model, text);
     const recognition = model.recogniser.recognise(text, vector, localNow(bot.document.timeZone));
-    return { ...recognition, model: models.state(bot.id) };
+    return { ...recognition, model: await models.stateOf(bot) };
   });

@@ -5,7 +5,7 @@ import { addTestLine, readTestLines } from '$server/repositories/tests.js';
 import type { RequestHandler } from './$types';
 
 const line = object({
-  text: string().strict().trim().required('Write the message first.'),
+  text: string().trim().required('Write the message first.'),
   intent: string().strict().nullable().defined(),
 });
 

@@ -1,0 +1,70 @@
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { say, visit } from '../tests/screen.js';
+import { startServer } from '../tests/server.js';
+import playwright from '../playwright.config.js';
+
+const FOLDER = 'docs/screenshots';
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: path.join(FOLDER, `${name}.png`) });
+}
+
+mkdirSync(FOLDER, { recursive: true });
+const server = await startServer('demo');
+const browser = await chromium.launch(playwright.use?.launchOptions);
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const at = (view: string) => visit(page, `${server.url}${view}`);
+  await at('/bots/1/teach');
+  await page.getByRole('link', { name: /8 of 8/ }).waitFor();
+  await at('/bots/1/prove');
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await page.locator('[data-figure=accuracy]').waitFor();
+  await page.mouse.move(0, 0);
+  await shoot(page, 'prove');
+  await page.getByRole('region', { name: 'Wrong lines' }).scrollIntoViewIfNeeded();
+  await page.locator('.prove').evaluate((element) => element.scrollTo(0, element.scrollHeight / 3));
+  await shoot(page, 'prove-wrong-lines');
+  await at('/bots/1/teach?intent=order_plants');
+  await page.getByRole('textbox', { name: /^Probe/ }).fill('hi could you pop four thyme by for me tomorrow');
+  await page.getByTestId('probe-decision').waitFor();
+  await shoot(page, 'teach');
+  await page.context().addCookies([{ name: 'theme', value: 'dark', url: server.url }]);
+  await at('/bots/1/teach?intent=garden_visit');
+  await shoot(page, 'teach-dark');
+  await page.context().clearCookies();
+  await at('/bots/1/teach/entities');
+  await shoot(page, 'entities');
+  await at('/bots/1/say');
+  await shoot(page, 'say');
+  await at('/bots/1/try');
+  for (const text of [
+    'hello, can I order 3 lavender',
+    'large ones',
+    'what time do you close?',
+    "I'll collect them on Friday",
+    'no',
+    'make it five',
+  ])
+    await say(page, text);
+  await shoot(page, 'try');
+  await at('/');
+  await shoot(page, 'bots');
+  const broken = {
+    name: 'ferry-desk.yaml',
+    mimeType: 'application/yaml',
+    buffer: Buffer.from(
+      'reedGate: 1\nname: Ferry desk\nentities:\n  - { name: size, kind: list, values: [small] }\nintents:\n  - { name: book, form: bok, utterances: ["a <siz>small</siz> cabin", "<size>open"] }\nforms:\n  - { name: book, slots: [{ name: size, entity: siz, required: true }] }\n',
+    ),
+  };
+  await page.locator('input[type=file]').setInputFiles(broken);
+  await page.getByRole('alert').waitFor();
+  await shoot(page, 'refused');
+} finally {
+  await browser.close();
+  await server.remove();
+}

@@ -1,0 +1,168 @@
+import { describe, expect, it } from 'vitest';
+import type { Decision } from '../recognise/gate.js';
+import {
+  accuracy,
+  areaUnderRoc,
+  calibrationOf,
+  classMeasures,
+  confusionMatrix,
+  f1Score,
+  mean,
+} from './classification.js';
+import { isRight, measure, measureHeldOut, verdict, type LineResult } from './evaluate.js';
+
+const outcomes = [
+  { expected: 'a', predicted: 'a' },
+  { expected: 'a', predicted: 'a' },
+  { expected: 'a', predicted: 'b' },
+  { expected: 'b', predicted: 'b' },
+  { expected: 'b', predicted: 'c' },
+];
+
+describe('classification measures', () => {
+  it('count precision, recall and F1 of each intent', () => {
+    expect(classMeasures(outcomes, ['a', 'b', 'c'])).toEqual([
+      { intent: 'a', support: 3, predicted: 2, correct: 2, precision: 1, recall: 2 / 3, f1: 0.8 },
+      { intent: 'b', support: 2, predicted: 2, correct: 1, precision: 0.5, recall: 0.5, f1: 0.5 },
+      { intent: 'c', support: 0, predicted: 1, correct: 0, precision: 0, recall: null, f1: 0 },
+    ]);
+  });
+
+  it('give nothing, not a number, where nothing was there to count', () => {
+    expect(accuracy([])).toBeNull();
+    expect(mean([null, null])).toBeNull();
+    expect(f1Score(0, 0, 0)).toBeNull();
+    expect(areaUnderRoc([], [0.5])).toBeNull();
+  });
+
+  it('lay the confusions out by row and column', () => {
+    expect(confusionMatrix(outcomes, ['a', 'b', 'c']).counts).toEqual([
+      [2, 1, 0],
+      [0, 1, 1],
+      [0, 0, 0],
+    ]);
+    expect(accuracy(outcomes)).toBe(0.6);
+  });
+
+  it('reckon the area under the ROC curve by all pairs, ties counting half', () => {
+    const [positives, negatives] = [
+      [0.9, 0.8, 0.4, 0.4],
+      [0.4, 0.3, 0.85],
+    ];
+    let won = 0;
+    for (const positive of positives)
+      for (const negative of negatives) won += positive > negative ? 1 : positive === negative ? 0.5 : 0;
+    expect(areaUnderRoc(positives, negatives)).toBeCloseTo(won / 12, 12);
+    expect(areaUnderRoc([1, 2], [0])).toBe(1);
+  });
+
+  it('reckon the calibration error as the gap in each stretch, by its share', () => {
+    const predictions = [
+      { confidence: 0.95, correct: true },
+      { confidence: 0.95, correct: false },
+      { confidence: 0.15, correct: false },
+      { confidence: 1, correct: true },
+    ];
+    const { error, bins } = calibrationOf(predictions);
+    expect(error).toBeCloseTo((3 / 4) * Math.abs(2.9 / 3 - 2 / 3) + (1 / 4) * 0.15, 10);
+    expect(bins[9]).toMatchObject({ count: 3, from: 0.9, to: 1 });
+  });
+});
+
+const result = (
+  expected: string | null | undefined,
+  predicted: string,
+  decision: Decision,
+  confidence = 0.7,
+  more: Partial<LineResult> = {},
+): LineResult => ({
+  text: 'x',
+  expected,
+  predicted,
+  confidence,
+  decision,
+  place: expected === predicted ? 1 : 2,
+  expectedSlots: null,
+  slots: [],
+  ...more,
+});
+
+describe('the measures of a test run', () => {
+  const slot = (name: string, start: number, end: number) => ({
+    slot: name,
+    entity: 'e',
+    start,
+    end,
+    text: '',
+    value: '',
+  });
+  const evaluation = measure(
+    [
+      result('a', 'a', 'accept', 0.9, {
+        style: 'plain',
+        expectedSlots: [{ slot: 's', start: 0, end: 3 }],
+        slots: [slot('s', 0, 3), slot('t', 4, 5)],
+      }),
+      result('a', 'b', 'accept', 0.8, { style: 'plain' }),
+      result('b', 'b', 'ask', 0.5, { style: 'typo', expectedSlots: [{ slot: 's', start: 1, end: 2 }] }),
+      result(null, 'a', 'none', 0.1),
+      result(null, 'b', 'ask', 0.4),
+      result(undefined, 'b', 'accept'),
+    ],
+    ['a', 'b', 'c'],
+  );
+
+  it('count accuracy in scope alone and leave out lines that do not judge', () => {
+    expect(evaluation).toMatchObject({ lines: 5, inScope: 3, outOfScope: 2, accuracy: 2 / 3, topThree: 1 });
+  });
+
+  it('say what the gate came to', () => {
+    expect(evaluation.gate).toEqual({
+      accepted: 2,
+      asked: 2,
+      none: 1,
+      acceptedPrecision: 0.5,
+      acceptedInScope: 2 / 3,
+      outOfScopeRecall: 0.5,
+    });
+  });
+
+  it('score slots by exact words, over lines that list theirs', () => {
+    expect(evaluation.slotF1).toBe((2 * 1) / (2 + 2));
+  });
+
+  it('break accuracy down by how messages are written', () => {
+    expect(evaluation.styles).toEqual([
+      { style: 'plain', lines: 2, accuracy: 0.5 },
+      { style: 'typo', lines: 1, accuracy: 1 },
+    ]);
+  });
+
+  it('leave intents without test lines out of the macro figures', () => {
+    expect(evaluation.macro.recall).toBe(0.75);
+  });
+
+  it.each<[LineResult, string]>([
+    [result('a', 'a', 'accept'), 'right'],
+    [result('a', 'b', 'accept'), 'wrong and accepted'],
+    [result('a', 'b', 'ask'), 'wrong and asked about'],
+    [result('a', 'a', 'none'), 'not matched'],
+    [result(null, 'a', 'none'), 'right'],
+    [result(null, 'a', 'accept'), 'wrong and accepted'],
+  ])('give each line its verdict', (line, wanted) => {
+    expect(verdict(line)).toBe(wanted);
+    expect(isRight(line)).toBe(line.expected === null ? line.decision === 'none' : line.expected === line.predicted);
+  });
+
+  it('measure held-out predictions the same way', () => {
+    expect(
+      measureHeldOut(
+        [
+          { intent: 'a', predicted: 'a' },
+          { intent: 'a', predicted: null },
+        ],
+        ['a'],
+      ),
+    ).toMatchObject({ accuracy: 0.5, intents: [{ recall: 0.5, precision: 1 }] });
+  });
+});

@@ -1,0 +1,154 @@
+import type { Kysely } from 'kysely';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { teaShop } from '../../core/bot/teaShop.testing.js';
+import { openDatabase } from '../database/open.js';
+import type { Database } from '../database/schema.js';
+import { loadModel } from '../repositories/models.js';
+import { createTestSet, lastTestRun } from '../repositories/tests.js';
+import { addWalkthroughs } from '../repositories/walkthroughs.js';
+import { BotService } from './bots.js';
+import { ConversationService } from './conversations.js';
+import { EncodingService } from './encoding.js';
+import { ModelService } from './models.js';
+import { TestRunService } from './testRuns.js';
+
+const AT = '2026-03-04T09:30:00.000Z';
+const english = () => teaShop((draft) => (draft['languages'] = ['en']));
+
+describe('the services, with real workers and a real database', () => {
+  let db: Kysely<Database>;
+  let encoding: EncodingService;
+  let models: ModelService;
+  let bots: BotService;
+  const reported: unknown[] = [];
+
+  beforeAll(async () => {
+    db = await openDatabase(':memory:');
+    encoding = new EncodingService(db);
+    models = new ModelService(db, encoding, (error) => reported.push(error));
+    bots = new BotService(db, models);
+  });
+
+  afterAll(async () => {
+    await models.close();
+    await encoding.close();
+    await db.destroy();
+    expect(reported).toEqual([]);
+  });
+
+  it('train a model for a new bot and keep it for the next start', async () => {
+    const bot = await bots.get(await bots.create(english()));
+    expect(models.state(bot.id)?.state).toBe('none');
+    expect(models.state(4711)).toBeNull();
+    const model = await models.answering(bot);
+    expect(model.revision).toBe(1);
+    await models.current(bot);
+    expect(models.state(bot.id)).toMatchObject({ state: 'current', revision: 1, fault: null });
+    expect((await loadModel(db, bot.id))?.revision).toBe(1);
+    const next = new ModelService(db, encoding, (error) => reported.push(error));
+    await next.follow(bot);
+    expect(next.state(bot.id)).toMatchObject({ state: 'current', revision: 1 });
+    await next.close();
+  });
+
+  it('answer by the last good model while a new one is taught, and say so', async () => {
+    const id = await bots.create(english());
+    await models.current(await bots.get(id));
+    const edited = await bots.edit(id, {
+      do: 'addIntent',
+      name: 'lost_property',
+      description: 'The customer lost something',
+    });
+    expect(models.state(id)).toMatchObject({ state: 'catching up', revision: 1 });
+    expect((await models.answering(edited)).revision).toBe(1);
+    const current = await models.current(edited);
+    expect(current.revision).toBe(2);
+    expect(current.model.intents).toContain('lost_property');
+  });
+
+  it('do acts in the order they came, none lost', async () => {
+    const id = await bots.create(english());
+    const names = Array.from({ length: 12 }, (_, index) => `intent_${index}`);
+    await Promise.all(names.map((name) => bots.edit(id, { do: 'addIntent', name })));
+    const { document, revision } = await bots.get(id);
+    expect(document.intents.slice(3).map((intent) => intent.name)).toEqual(names);
+    expect(revision).toBe(13);
+    expect((await models.current(await bots.get(id))).revision).toBe(13);
+  });
+
+  it('go on after an act that was refused', async () => {
+    const id = await bots.create(english());
+    await expect(bots.edit(id, { do: 'addIntent', name: '' })).rejects.toThrow(/Give the intent a name/);
+    expect((await bots.edit(id, { do: 'addIntent', name: 'fine' })).revision).toBe(2);
+    expect((await bots.step(id, 'undo'))?.label).toBe('add fine');
+  });
+
+  it('copy a bot under a name of its own', async () => {
+    const id = await bots.create({ ...english(), name: 'Original' });
+    const copies = [await bots.duplicate(id), await bots.duplicate(id)];
+    const names = await Promise.all(copies.map(async (copy) => (await bots.get(copy)).document.name));
+    expect(names).toEqual(['Original (copy)', 'Original (copy 2)']);
+  });
+
+  it('take a conversation further turn by turn, and back', async () => {
+    const bot = await bots.get(await bots.create(english()));
+    const conversations = new ConversationService(db, models);
+    const { id, state } = await conversations.start(bot);
+    expect(state.lastSaid).toEqual([{ text: 'Hello, how can I help?' }]);
+    await conversations.say(bot, id, { type: 'choice', intent: 'order_tea' });
+    const second = await conversations.say(bot, id, { type: 'text', text: 'three mint tea' });
+    expect(second?.state.open?.values).toMatchObject({ amount: 3, tea: 'mint tea' });
+    expect(second?.turns[1]).toMatchObject({ said: { type: 'text', text: 'three mint tea' }, revision: 1 });
+    expect((await conversations.takeBack(bot, id, 1))?.state.open?.values).toEqual({});
+    expect(await conversations.say(bot, 999, { type: 'noInput' })).toBeNull();
+  });
+
+  it('run walkthroughs with each new model', async () => {
+    const id = await bots.create(english());
+    await addWalkthroughs(db, id, [
+      { name: 'hours', turns: [{ user: 'what are your opening hours' }], expect: { outcome: 'completed' } },
+      { name: 'wrong', turns: [{ user: 'what are your opening hours' }], expect: { outcome: 'cancelled' } },
+    ]);
+    await models.current(await bots.get(id));
+    expect(models.walkthroughs(id)?.map((result) => result.passed)).toEqual([true, false]);
+  });
+
+  describe('test runs', () => {
+    const lines = Array.from({ length: 70 }, (_, index) => ({
+      text: `what are your opening hours on day ${index}`,
+      intent: 'opening_hours',
+    }));
+
+    async function finished(runs: TestRunService, id: number) {
+      for (;;) {
+        const progress = runs.progress(id)!;
+        if (progress.state !== 'running') return progress;
+        await new Promise((resolve) => setTimeout(resolve, 20));
+      }
+    }
+
+    it('read every line and keep the measures', async () => {
+      const runs = new TestRunService(db, models, encoding, (error) => reported.push(error));
+      const bot = await bots.get(await bots.create(english()));
+      const set = await createTestSet(db, bot.id, 'hours', [...lines, { text: 'no idea', intent: null }], AT);
+      const started = (await runs.start(bot, set))!;
+      expect(started).toMatchObject({ state: 'running', total: 71 });
+      expect(await finished(runs, started.id)).toMatchObject({ state: 'done', done: 71 });
+      const run = (await lastTestRun(db, bot.id, set))!;
+      expect(run.evaluation).toMatchObject({ inScope: 70, outOfScope: 1 });
+      expect(run.evaluation.accuracy).toBe(run.results.filter((line) => line.expected === line.predicted).length / 70);
+    });
+
+    it('stop when told to, and leave no half run behind', async () => {
+      const runs = new TestRunService(db, models, encoding, (error) => reported.push(error));
+      const bot = await bots.get(await bots.create(english()));
+      const fresh = lines.map((line, index) => ({ ...line, text: `${line.text} or ${index + 1000}` }));
+      const set = await createTestSet(db, bot.id, 'hours', fresh, AT);
+      const { id } = (await runs.start(bot, set))!;
+      runs.stop(id);
+      expect((await finished(runs, id)).state).toBe('stopped');
+      expect(await lastTestRun(db, bot.id, set)).toBeNull();
+      expect(await runs.start(bot, 12345)).toBeNull();
+    });
+  });
+});

@@ -1,0 +1,186 @@
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { visit } from './screen.js';
+import { startServer, type RunningServer } from './server.js';
+
+let server: RunningServer;
+
+test.beforeAll(async () => {
+  server = await startServer('demo');
+});
+
+test.afterAll(() => server.remove());
+
+const chooseFile = (page: import('@playwright/test').Page, name: string) =>
+  page.locator(`input[type=file][aria-label="${name}"]`);
+
+test('import a test file, run it, and read the accuracy that the command prints', async ({ page }) => {
+  const { stdout, status } = spawnSync(
+    './reed',
+    ['evaluate', '--bot', 'demo/nursery/bot.yaml', '--test', 'demo/nursery/test.tsv', '--json'],
+    {
+      encoding: 'utf8',
+      maxBuffer: 64 * 1024 * 1024,
+    },
+  );
+  expect(status).toBe(0);
+  const printed = JSON.parse(stdout) as {
+    accuracy: number;
+    inScope: number;
+    intents: { intent: string; f1: number }[];
+  };
+  expect(printed.inScope).toBeGreaterThan(280);
+
+  await visit(page, `${server.url}/bots/1/prove`);
+  await chooseFile(page, 'Import a test file').setInputFiles('demo/nursery/test.tsv');
+  await expect(page.getByRole('combobox', { name: 'Test set' })).toHaveValue('2');
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await expect(page.locator('[data-figure=accuracy]')).toHaveText(`${(printed.accuracy * 100).toFixed(1)} %`, {
+    timeout: 60_000,
+  });
+  await expect(page.getByRole('link', { name: /^Prove/ })).toContainText(`${Math.round(printed.accuracy * 100)} %`);
+  const voucher = printed.intents.find((intent) => intent.intent === 'voucher')!;
+  const row = page.getByRole('row', { name: /^voucher/ });
+  await expect(row).toContainText(voucher.f1.toFixed(2).replace(/^0/, ''));
+});
+
+test('lines of a confused pair are shown, and put into the probe', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/prove?set=1`);
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await expect(page.locator('[data-figure=accuracy]')).toBeVisible({ timeout: 60_000 });
+  const pair = page.getByRole('region', { name: 'Confusion matrix' }).getByRole('button').first();
+  const label = (await pair.textContent())!;
+  await pair.click();
+  const [, count, expected, predicted] = /^(\d+) of (\S+) read as (\S+)/.exec(label)!;
+  const lines = page.getByRole('region', { name: 'Wrong lines' });
+  await expect(lines.getByRole('heading', { name: `${expected} read as ${predicted}` })).toBeVisible();
+  await expect(lines.getByText(`${count} lines`)).toBeVisible();
+  const message = (await lines.locator('.gloss').first().textContent())!;
+  await lines.getByRole('button', { name: 'Put this message into the probe' }).first().click();
+  await expect(page.getByRole('textbox', { name: /^Probe/ })).toHaveValue(message);
+  await lines.getByRole('button', { name: 'Show all' }).click();
+  await expect(lines.getByRole('heading', { name: /sure and wrong first/ })).toBeVisible();
+});
+
+test('a test file with faults is refused with their lines', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/prove`);
+  const before = await page.getByRole('combobox', { name: 'Test set' }).locator('option').count();
+  const file = path.join(server.data, 'broken.jsonl');
+  writeFileSync(file, '{"text":"fine","intent":"voucher"}\n{"intent":"voucher"}\n{"text":\n');
+  await chooseFile(page, 'Import a test file').setInputFiles(file);
+  const alert = page.getByRole('alert');
+  await expect(alert).toContainText('broken.jsonl: The file was not brought in: it has 2 faults. Nothing was changed.');
+  await expect(alert).toContainText('line 2');
+  await expect(alert).toContainText('line 3');
+  await expect(page.getByRole('combobox', { name: 'Test set' }).locator('option')).toHaveCount(before);
+});
+
+test('a long run shows how far it is and can be stopped', async ({ page }) => {
+  const lines = Array.from({ length: 1500 }, (_, index) =>
+    JSON.stringify({ text: `when could I come by and see plant number ${index}`, intent: 'garden_visit' }),
+  );
+  const file = path.join(server.data, 'long.jsonl');
+  writeFileSync(file, lines.join('\n'));
+  await visit(page, `${server.url}/bots/1/prove`);
+  await chooseFile(page, 'Import a test file').setInputFiles(file);
+  await expect(page.getByText('1,500 lines, not run yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await expect(page.getByText(/\d+ of 1,500 lines read/)).toBeVisible();
+  await expect(page.getByText(/[1-9]\d* of 1,500 lines read/)).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('Stopped. The last finished run is shown.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).first().click();
+  await page.getByRole('button', { name: 'Delete the set' }).click();
+  await expect(page.getByText('long (1500)')).toHaveCount(0);
+});
+
+test('a run of before the last change says so', async ({ page, request }) => {
+  await visit(page, `${server.url}/bots/1/prove?set=1`);
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await expect(page.getByText(/run \d+ \w+/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('the bot has changed since')).toHaveCount(0);
+  await request.post(`${server.url}/api/bots/1/edits`, { data: { do: 'addIntent', name: 'something_new' } });
+  await page.reload();
+  await expect(page.getByText('the bot has changed since')).toBeVisible();
+});
+
+test.describe('the commands', () => {
+  const reed = (...args: string[]) => spawnSync('./reed', args, { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
+
+  test('recognise gives a line of JSON for each message, with every intent ranked', () => {
+    const file = path.join(server.data, 'in.csv');
+    writeFileSync(file, 'text,now\n"two lavender for Friday, please",2026-03-04T09:30\nzzz qqq,\n');
+    const { stdout, status } = reed('recognise', '--bot', 'demo/nursery/bot.yaml', '--in', file);
+    expect(status).toBe(0);
+    const [first, second] = stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+    expect(first).toMatchObject({
+      text: 'two lavender for Friday, please',
+      intent: 'order_plants',
+      decision: 'accept',
+    });
+    expect(first!['slots']).toEqual([
+      { slot: 'quantity', entity: 'quantity', start: 0, end: 3, text: 'two', value: 2 },
+      { slot: 'plant', entity: 'plant', start: 4, end: 12, text: 'lavender', value: 'lavender' },
+      { slot: 'when', entity: 'day', start: 17, end: 23, text: 'Friday', value: '2026-03-06' },
+    ]);
+    expect(second).toMatchObject({ intent: null, decision: 'none' });
+    expect(second!['ranking']).toHaveLength(18);
+  });
+
+  test('evaluate exits with 1 below the least accuracy', () => {
+    const file = path.join(server.data, 'wrong.jsonl');
+    writeFileSync(file, '{"text":"thank you","intent":"voucher"}\n');
+    const { status, stderr } = reed(
+      'evaluate',
+      '--bot',
+      'demo/nursery/bot.yaml',
+      '--test',
+      file,
+      '--min-accuracy',
+      '0.5',
+    );
+    expect(status).toBe(1);
+    expect(stderr).toContain('The accuracy is 0.000, below 0.5.');
+  });
+
+  test('converse runs the demo’s walkthroughs, and all pass', () => {
+    const { status, stdout } = reed(
+      'converse',
+      '--bot',
+      'demo/nursery/bot.yaml',
+      '--walkthroughs',
+      'demo/nursery/walkthroughs.json',
+      '--json',
+    );
+    expect(status).toBe(0);
+    const results = JSON.parse(stdout) as { name: string; passed: boolean; transcript: unknown[] }[];
+    expect(results).toHaveLength(8);
+    expect(results.filter((result) => !result.passed)).toEqual([]);
+    expect(results[0]!.transcript.length).toBeGreaterThan(3);
+  });
+
+  test('bad use and bad files exit with 2 and say what is wrong', () => {
+    const broken = path.join(server.data, 'bot.json');
+    writeFileSync(
+      broken,
+      JSON.stringify({ reedGate: 1, name: 'x', forms: [{ name: 'f', slots: [{ name: 's', entity: 'nmber' }] }] }),
+    );
+    for (const [args, message] of [
+      [['recognise', '--bot', 'nowhere.yaml', '--in', 'x'], /nowhere\.yaml: there is no such file/],
+      [['evaluate', '--bot', broken, '--test', 'x'], /forms\[0\]\.slots\[0\]\.entity: there is no entity "nmber"/],
+      [['recognise', '--bot', broken], /required option '--in <file>'/],
+      [['recognise', '--bot', broken, '--in', 'x', '--now', 'soon'], /--now must be a local time/],
+      [['evaluate', '--bot', broken, '--test', 'x', '--min-accuracy', '2'], /between 0 and 1/],
+      [['nonsense'], /usage: \.\/reed/],
+    ] as const) {
+      const { status, stderr, stdout } = reed(...args);
+      expect([status, stdout], args.join(' ')).toEqual([2, '']);
+      expect(stderr).toMatch(message);
+    }
+  });
+});

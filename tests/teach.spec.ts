@@ -1,0 +1,234 @@
+import { expect, test } from '@playwright/test';
+import { startServer, type RunningServer } from './server.js';
+import { modelCurrent, openBot, probe, visit } from './screen.js';
+
+let server: RunningServer;
+
+test.beforeAll(async () => {
+  server = await startServer('demo');
+});
+
+test.afterAll(() => server.remove());
+
+const TWELVE = [
+  'do you rent out marquees',
+  'can I hire a tent for my garden party',
+  'how do I book a gazebo for the weekend',
+  'hire of a big marquee for 80 guests',
+  "we'd like to rent some tables and a tent",
+  'is there a marquee free on Saturday',
+  'marquee hire please',
+  'need a canopy for a christening',
+  'could you put up a tent on our lawn',
+  'I want to borrow a pavilion for a fete',
+  'renting a marquee, how does it work',
+  'a tent for the summer fair',
+].join('\n');
+
+test('make an intent, paste twelve utterances, mark a slot, and the probe recognises a new sentence', async ({
+  page,
+}) => {
+  await openBot(page, server.url, 'Lantern Marsh Nursery');
+  await page.getByRole('button', { name: 'New', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('hire_marquee');
+  await page.getByRole('button', { name: 'Make the intent' }).click();
+  await expect(page.getByRole('heading', { name: 'hire_marquee', exact: true })).toBeVisible();
+
+  const add = page.getByRole('textbox', { name: 'New utterance' });
+  await add.focus();
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', text);
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  }, TWELVE);
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '12');
+
+  const row = page.locator('[data-row="5"]');
+  await row.getByText('is there a marquee free on Saturday').click();
+  const panel = page.getByRole('region', { name: 'Mark words of row 6' });
+  await panel.getByRole('button', { name: 'Saturday' }).click();
+  await panel.getByRole('button', { name: 'day', exact: true }).click();
+  await expect(row.locator('[data-gloss=day]')).toBeVisible();
+
+  await modelCurrent(page);
+  await probe(page, 'could we rent one of your tents on Friday');
+  await expect(page.getByTestId('probe-decision')).toContainText('hire_marquee');
+  await expect(page.getByRole('region', { name: 'Probe' }).locator('[data-gloss=day]')).toBeVisible();
+});
+
+test('mark words by keys alone', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=stock_check`);
+  await page.locator('[data-row="13"]').scrollIntoViewIfNeeded();
+  await page.locator('[data-row="13"]').focus();
+  await page.keyboard.press('m');
+  const panel = page.getByRole('region', { name: 'Mark words of row 14' });
+  await expect(panel.locator('[data-word="0"]')).toBeFocused();
+  for (let word = 0; word < 3; word++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(panel.getByText('Mark “seeds as” as')).toBeVisible();
+  await panel.getByRole('button', { name: 'plant', exact: true }).press('Enter');
+  await expect(page.locator('[data-row="13"] [data-gloss=plant]')).toBeVisible();
+  await expect(page.getByText('is no value of plant (row 14)')).toBeVisible();
+  await page.getByRole('button', { name: 'Take the mark plant away' }).click();
+  await expect(page.locator('[data-row="13"] [data-gloss=plant]')).toHaveCount(0);
+});
+
+test('select words with the pointer to mark them', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=voucher`);
+  const words = page.locator('[data-row="0"] .gloss');
+  const box = (await words.boundingBox())!;
+  await page.mouse.move(box.x + 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width - 2, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByText('Mark “can I buy a gift voucher” as')).toBeVisible();
+});
+
+test('edit a row in place, go on to the next, and undo it after a reload', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=find_us`);
+  await page.locator('[data-row="0"]').focus();
+  await page.keyboard.press('Enter');
+  const editor = page.getByRole('textbox', { name: 'Utterance 1', exact: true });
+  await editor.fill('where on earth are you');
+  await editor.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Utterance 2', exact: true })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-row="0"]')).toContainText('where on earth are you');
+  await page.reload();
+  await page.locator('html[data-ready]').waitFor();
+  await page.locator('[data-row="1"]').focus();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-row="0"]')).toHaveText(/where are you/);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.locator('[data-row="0"]')).toContainText('where on earth are you');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-row="0"]')).toHaveText(/where are you/);
+});
+
+test('move and delete several rows at once, each with undo', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=delivery_question`);
+  const grid = page.getByRole('grid');
+  await expect(grid).toHaveAttribute('aria-rowcount', '14');
+  await page.locator('[data-row="0"]').focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(page.getByText('3 rows selected')).toBeVisible();
+  await page.getByLabel('Move the selected rows to').selectOption('price_question');
+  await expect(grid).toHaveAttribute('aria-rowcount', '11');
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(grid).toHaveAttribute('aria-rowcount', '14');
+
+  await page.getByRole('checkbox', { name: 'Select row 2' }).check();
+  await page.getByRole('button', { name: 'Delete rows' }).click();
+  await expect(grid).toHaveAttribute('aria-rowcount', '13');
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await expect(grid).toHaveAttribute('aria-rowcount', '14');
+});
+
+test('an act that cannot be done is refused in a sentence and changes nothing', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=order_plants`);
+  const add = page.getByRole('textbox', { name: 'New utterance' });
+  await add.fill('two <plnt>roses</plnt>');
+  await add.press('Enter');
+  await expect(page.getByText(/there is no slot or entity "plnt"; did you mean "plant"/)).toBeVisible();
+  await expect(add).toHaveValue('two <plnt>roses</plnt>');
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '16');
+});
+
+test('rename, describe and delete an intent', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=thanks_goodbye`);
+  await page.getByRole('textbox', { name: 'Means' }).fill('The customer is done');
+  await page.getByRole('textbox', { name: 'Means' }).press('Tab');
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('farewell');
+  await page.getByRole('dialog').getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByRole('heading', { name: 'farewell', exact: true })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Means' })).toHaveValue('The customer is done');
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByRole('link', { name: /farewell/ })).toHaveCount(0);
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: /farewell/ })).toBeVisible();
+});
+
+test('entities: new values by pasting, synonyms, a pattern that is checked', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach/entities`);
+  await page.getByRole('button', { name: 'New', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('pot_colour');
+  await page.getByRole('button', { name: 'Make the entity' }).click();
+  const value = page.getByRole('textbox', { name: 'New value' });
+  await value.focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', 'terracotta, clay\nslate grey\nmoss green, green');
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  });
+  await expect(page.getByRole('textbox', { name: 'Synonyms of terracotta' })).toHaveValue('clay');
+  await page.getByRole('textbox', { name: 'Synonyms of slate grey' }).fill('grey, gray');
+  await page.getByRole('textbox', { name: 'Synonyms of slate grey' }).press('Tab');
+  await page.getByRole('button', { name: 'Delete moss green' }).click();
+  await expect(page.getByRole('link', { name: 'pot_colour' })).toContainText('2');
+  await page.reload();
+  await page.locator('html[data-ready]').waitFor();
+  await expect(page.getByRole('textbox', { name: 'Synonyms of slate grey' })).toHaveValue('grey, gray');
+
+  await page.getByRole('link', { name: 'order_no' }).click();
+  const pattern = page.getByRole('textbox', { name: 'Pattern' });
+  await pattern.fill('LM-(\\d{5}');
+  await pattern.press('Tab');
+  await expect(page.getByText(/the pattern "LM-\(\\d\{5\}" cannot be read/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Delete', exact: true })).toBeDisabled();
+});
+
+test('what the probe read can be taught, and added to a test set', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=opening_hours`);
+  await page.keyboard.press('/');
+  await expect(page.getByRole('textbox', { name: /^Probe/ })).toBeFocused();
+  await probe(page, 'is anybody there on a Tuesday');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Teach it to').selectOption('opening_hours');
+  await page.getByRole('button', { name: 'Teach', exact: true }).click();
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '15');
+  await page.keyboard.press('/');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('as', { exact: true }).selectOption('out of scope');
+  await page.getByRole('button', { name: 'Add', exact: true }).last().click();
+  await expect(page.getByText('Added to the test set.')).toBeVisible();
+});
+
+test('keys lead to the stages and to everything by name', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach`);
+  await page.keyboard.press('Alt+3');
+  await expect(page.getByRole('heading', { name: 'plant_order', exact: true })).toBeVisible();
+  await page.keyboard.press('Alt+5');
+  await expect(page.getByRole('heading', { name: /Conversation/ })).toBeVisible();
+  await page.keyboard.press('Alt+6');
+  await expect(page.getByRole('heading', { name: 'Prove' })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('trouble');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'plant_trouble', exact: true })).toBeVisible();
+});
+
+test('a sheet of ten thousand rows keeps few of them on the page', async ({ page, request }) => {
+  const utterances = Array.from({ length: 10_000 }, (_, index) => `message number ${index}`);
+  await request.post(`${server.url}/api/bots`, { data: { name: 'Large' } });
+  const list = await request.get(`${server.url}/api/health`);
+  const { models } = (await list.json()) as { models: { bot: number; name: string }[] };
+  const id = models.find((model) => model.name === 'Large')!.bot;
+  await request.post(`${server.url}/api/bots/${id}/edits`, { data: { do: 'addIntent', name: 'many' } });
+  const added = await request.post(`${server.url}/api/bots/${id}/edits`, {
+    data: { do: 'addUtterances', intent: 'many', utterances },
+  });
+  expect(added.ok()).toBe(true);
+  await visit(page, `${server.url}/bots/${id}/teach`);
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '10000');
+  await page.locator('[data-row="0"]').focus();
+  await page.keyboard.press('End');
+  await expect(page.locator('[data-row="9999"]')).toBeFocused();
+  expect(await page.locator('[data-row]').count()).toBeLessThan(80);
+});
