@@ -76,7 +76,7 @@ async function serverTimes(texts: string[]): Promise<void> {
       headers: { 'content-type': 'application/json' },
     });
     if (!response.ok) throw new Error(await response.text());
-    return response.json();
+    return (await response.json()) as unknown;
   };
   const current = async () => ((await (await fetch(`${url}/model`)).json()) as { state: string }).state === 'current';
   try {

@@ -192,7 +192,7 @@ test.describe('requests', () => {
       expect.objectContaining({
         bot: 1,
         name: 'Lantern Marsh Nursery',
-        state: expect.stringMatching(/current|catching up/) as unknown,
+        state: expect.stringMatching(/current|catching up/),
       }),
     );
     const { id } = (await (await request.post(`${server.url}/api/bots`, { data: { name: 'Sleeper' } })).json()) as {

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { visit } from './screen.js';
 import { startServer, type RunningServer } from './server.js';
 
@@ -13,8 +13,7 @@ test.beforeAll(async () => {
 
 test.afterAll(() => server.remove());
 
-const chooseFile = (page: import('@playwright/test').Page, name: string) =>
-  page.locator(`input[type=file][aria-label="${name}"]`);
+const chooseFile = (page: Page, name: string) => page.locator(`input[type=file][aria-label="${name}"]`);
 
 test('import a test file, run it, and read the accuracy that the command prints', async ({ page }) => {
   const { stdout, status } = spawnSync(
@@ -111,7 +110,10 @@ test.describe('the commands', () => {
 
   test('recognise gives a line of JSON for each message, with every intent ranked', () => {
     const file = path.join(server.data, 'in.csv');
-    writeFileSync(file, 'text,now\n"two lavender for Friday, please",2026-03-04T09:30\nzzz qqq,\n');
+    writeFileSync(
+      file,
+      'text,now\n"two lavender for Friday, please",2026-03-04T09:30\nwhich planet has the most moons,\n',
+    );
     const { stdout, status } = reed('recognise', '--bot', 'demo/nursery/bot.yaml', '--in', file);
     expect(status).toBe(0);
     const [first, second] = stdout

@@ -145,7 +145,7 @@ test('a condition, the texts of a form, a desk and the no-match texts are kept',
 
 test('a new form for an intent, and the desk it leads to', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/teach?intent=stock_check`);
-  await page.getByLabel('Form', { exact: true }).selectOption('+');
+  await page.getByRole('combobox', { name: 'Form', exact: true }).selectOption('+');
   await expect(page.getByRole('heading', { name: 'stock_check_form', exact: true })).toBeVisible();
   await expect(page.getByText('The form has no slots.')).toBeVisible();
   await page.getByRole('button', { name: 'Delete', exact: true }).first().click();

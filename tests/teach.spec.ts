@@ -195,7 +195,7 @@ test('what the probe read can be taught, and added to a test set', async ({ page
   await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '15');
   await page.keyboard.press('/');
   await page.keyboard.press('Enter');
-  await page.getByLabel('as', { exact: true }).selectOption('out of scope');
+  await page.getByRole('combobox', { name: 'as', exact: true }).selectOption('out of scope');
   await page.getByRole('button', { name: 'Add', exact: true }).last().click();
   await expect(page.getByText('Added to the test set.')).toBeVisible();
 });

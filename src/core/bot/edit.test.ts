@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit, EditError, type Edit } from './edit.js';
-import { teaShop } from './teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 
 const intent = (name: string, edit: Edit) =>
   applyEdit(teaShop(), edit).document.intents.find((item) => item.name === name)!;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { formNotes, incompleteForms, intentNotes, unknownValues } from './notes.js';
-import { teaShop } from './teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 
 const texts = (notes: { text: string }[]) => notes.map((note) => note.text);
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { teaShop } from '../bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import { variants, withVariants } from '../bot/localised.js';
 import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
 import { showValue } from '../recognise/value.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { BotDocument } from '../bot/document.js';
-import { teaShop } from '../bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import type { Recogniser, Recognition } from '../recognise/recogniser.js';
 import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
 import {

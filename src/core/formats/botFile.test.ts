@@ -3,7 +3,7 @@ import { Ajv } from 'ajv';
 import { describe, expect, it } from 'vitest';
 import { parse } from 'yaml';
 import { shapeFaults } from '../bot/schema.js';
-import { teaShop } from '../bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import { readBotFile, writeBotFile } from './botFile.js';
 
 const nursery = readFileSync('demo/nursery/bot.yaml', 'utf8');

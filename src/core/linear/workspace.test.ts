@@ -7,8 +7,8 @@ import { paddedColumns, paddedRows, Workspace } from './workspace.js';
 
 describe('the kernel', () => {
   it('is the assembled form of its source', async () => {
-    const { parseWat } = await wabt();
-    const module = parseWat('kernel.wat', readFileSync('src/core/linear/kernel.wat', 'utf8'), { simd: true });
+    const toolkit = await wabt();
+    const module = toolkit.parseWat('kernel.wat', readFileSync('src/core/linear/kernel.wat', 'utf8'), { simd: true });
     module.resolveNames();
     module.validate();
     expect(Buffer.from(module.toBinary({}).buffer).toString('base64')).toBe(KERNEL_BASE64);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { teaShop } from '../bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, type Encoder, type Vectors } from '../encode/encoder.js';
 import { decide } from './gate.js';

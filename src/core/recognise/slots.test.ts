@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { teaShop } from '../bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import type { BotDocument } from '../bot/document.js';
 import { tokenise } from '../text/tokens.js';
 import { prepareFinders } from './finders/index.js';

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { encodeTexts, type Encoder } from '../../core/encode/encoder.js';
 import { encoderFolder, loadEncoder } from './load.js';
-import { loadReferenceEncoder } from './reference.testing.js';
+import { loadReferenceEncoder } from '../../../tests/referenceEncoder.js';
 
 const TEXTS = [
   'I would like two lavender, please',

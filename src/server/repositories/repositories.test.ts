@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Kysely } from 'kysely';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Edit } from '../../core/bot/edit.js';
-import { teaShop } from '../../core/bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import { startConversation } from '../../core/converse/state.js';
 import { readBotFile } from '../../core/formats/botFile.js';
 import { measure } from '../../core/measure/evaluate.js';

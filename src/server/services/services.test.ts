@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { teaShop } from '../../core/bot/teaShop.testing.js';
+import { teaShop } from '../../../tests/teaShop.js';
 import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import { loadModel } from '../repositories/models.js';

@@ -3,8 +3,8 @@ import path from 'node:path';
 import { setWasmPaths } from '@tensorflow/tfjs-backend-wasm';
 import { loadGraphModel } from '@tensorflow/tfjs-converter';
 import { dispose, ready, setBackend, tensor1d, tensor2d, type Tensor } from '@tensorflow/tfjs-core';
-import { VECTOR_LENGTH, type Encoder } from '../../core/encode/encoder.js';
-import { PieceSplitter, type Piece } from '../../core/encode/pieces.js';
+import { VECTOR_LENGTH, type Encoder } from '../src/core/encode/encoder.js';
+import { PieceSplitter, type Piece } from '../src/core/encode/pieces.js';
 
 /** Where the encoder's files lie on this machine. */
 export interface EncoderFiles {

@@ -1,0 +1,210 @@
+import type { Kysely } from 'kysely';
+import { pino } from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { teaShop } from '../../../tests/teaShop.js';
+import { measure } from '../../core/measure/evaluate.js';
+import type { Application } from '../application.js';
+import { openDatabase } from '../database/open.js';
+import type { Database } from '../database/schema.js';
+import { NoSuchBotError } from '../repositories/bots.js';
+import { createTestSet, saveTestRun } from '../repositories/tests.js';
+import { addWalkthroughs } from '../repositories/walkthroughs.js';
+import { BotService } from '../services/bots.js';
+import { ConversationService } from '../services/conversations.js';
+import { EncodingService } from '../services/encoding.js';
+import { ModelService } from '../services/models.js';
+import { TestRunService } from '../services/testRuns.js';
+import { botFrame } from './bot.js';
+import { proveView } from './prove.js';
+import { sayView } from './say.js';
+import { entitiesView, teachView } from './teach.js';
+import { tryView } from './try.js';
+
+const AT = '2026-03-04T09:30:00.000Z';
+
+let db: Kysely<Database>;
+let app: Application;
+let id: number;
+
+beforeAll(async () => {
+  db = await openDatabase(':memory:');
+  const report = (error: unknown) => {
+    throw error;
+  };
+  const encoding = new EncodingService(db);
+  const models = new ModelService(db, encoding, report);
+  app = {
+    database: db,
+    log: pino({ level: 'silent' }),
+    models,
+    bots: new BotService(db, models),
+    conversations: new ConversationService(db, models),
+    testRuns: new TestRunService(db, models, encoding, report),
+    close: () => Promise.resolve(),
+  };
+  const shop = teaShop((draft) => {
+    (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('a tin of <tea>nettle tea</tea>');
+    (draft['forms'] as { slots: { prompts: string[] }[] }[])[1]!.slots[1]!.prompts = [];
+  });
+  id = await app.bots.create(shop);
+  await addWalkthroughs(db, id, [
+    { name: 'hours', turns: [{ user: 'opening times' }], expect: { outcome: 'completed' } },
+  ]);
+  await app.models.current(await app.bots.get(id));
+});
+
+afterAll(async () => {
+  await app.models.close();
+  await db.destroy();
+});
+
+describe('the frame of every screen', () => {
+  it('carries the live figure of each stage', async () => {
+    const frame = await botFrame(app, id);
+    const model = await app.models.answering(await app.bots.get(id));
+    const right = model.model.heldOut.filter((line) => line.predicted === line.intent).length;
+    expect(frame.figures.teach).toBe(right / model.model.heldOut.length);
+    expect(frame.figures.say).toBe(1);
+    expect(frame.figures.try).toEqual({ passing: 1, all: 1 });
+    expect(frame.figures.prove).toBeNull();
+    expect(frame.model.state).toBe('current');
+    expect(frame.history).toEqual({ undo: null, redo: null });
+  });
+
+  it('does not wait for the first training', async () => {
+    const fresh = await app.bots.create(teaShop());
+    const frame = await botFrame(app, fresh);
+    expect(frame.model).toMatchObject({ state: 'none', revision: null });
+    expect(frame.figures).toMatchObject({ teach: null, try: null });
+    await app.models.current(await app.bots.get(fresh));
+  });
+
+  it('is refused for a bot that is not there', async () => {
+    await expect(botFrame(app, 999)).rejects.toThrow(NoSuchBotError);
+  });
+});
+
+describe('Teach', () => {
+  it('gives each row its held-out score, and what the gate would make of it', async () => {
+    const { current, intents } = await teachView(app, id, 'opening_hours');
+    const model = await app.models.answering(await app.bots.get(id));
+    expect(intents.map((intent) => intent.utterances)).toEqual([7, 6, 5]);
+    expect(current?.rows).toHaveLength(6);
+    for (const row of current!.rows) {
+      const prediction = model.model.heldOut.find((line) => line.intent === 'opening_hours' && line.text === row.text)!;
+      expect(row.heldOut).toMatchObject({ predicted: prediction.predicted, confidence: prediction.ownConfidence });
+      if (row.heldOut!.decision === 'accept') expect(prediction.predicted).toBe('opening_hours');
+    }
+  });
+
+  it('opens the first intent where none is named, and offers the slots of its form for marking', async () => {
+    const { current } = await teachView(app, id, null);
+    expect(current).toMatchObject({
+      name: 'order_tea',
+      form: 'order',
+      markable: ['amount', 'tea', 'size', 'way', 'address'],
+    });
+    expect(current!.unknown).toEqual([{ row: 6, slot: 'tea', entity: 'tea', text: 'nettle tea' }]);
+  });
+
+  it('offers entities where there is no form', async () => {
+    expect((await teachView(app, id, 'opening_hours')).current!.markable).toEqual(
+      expect.arrayContaining(['tea', 'order_no']),
+    );
+  });
+
+  it('has nothing open in a bot without intents', async () => {
+    const empty = await app.bots.create({ ...teaShop(), intents: [], name: 'Empty' });
+    expect(await teachView(app, empty, 'gone')).toMatchObject({ current: null, intents: [] });
+  });
+
+  it('says which forms an entity serves', async () => {
+    expect(await entitiesView(app, id, 'order_no')).toMatchObject({
+      current: { kind: 'pattern' },
+      usedBy: ['cancellation'],
+    });
+    expect((await entitiesView(app, id, null)).current?.name).toBe('tea');
+  });
+});
+
+describe('Say', () => {
+  it('shows what is missing and the conversation that the form gives', async () => {
+    const { current, forms } = await sayView(app, id, 'cancellation');
+    expect(forms.find((form) => form.name === 'cancellation')?.missing).toBe(true);
+    expect(current?.notes.map((note) => note.text)).toContain('reason is required and has no prompt.');
+    expect(current?.readThrough?.map((line) => line.text)).toContain('What is the reason?');
+    expect(current?.stale).toBe(false);
+  });
+
+  it('says that the conversation is of before while the model catches up', async () => {
+    const copy = await app.bots.duplicate(id);
+    await app.models.current(await app.bots.get(copy));
+    await app.bots.edit(copy, { do: 'addIntent', name: 'praise' });
+    expect((await sayView(app, copy, 'order')).current?.stale).toBe(true);
+    await app.models.current(await app.bots.get(copy));
+    expect((await sayView(app, copy, 'order')).current?.stale).toBe(false);
+  });
+
+  it('has no conversation for a form that no intent opens', async () => {
+    const copy = await app.bots.duplicate(id);
+    await app.bots.edit(copy, { do: 'addForm', name: 'survey' });
+    await app.models.current(await app.bots.get(copy));
+    expect((await sayView(app, copy, 'survey')).current).toMatchObject({ readThrough: null, intents: [] });
+  });
+
+  it('offers the bot’s own entities before the built-in kinds', async () => {
+    const { entities } = await sayView(app, id, null);
+    expect(entities.slice(0, 3)).toEqual(['tea', 'size', 'way']);
+    expect(entities).toContain('email');
+  });
+});
+
+describe('Try and Prove', () => {
+  it('show the latest conversation and the walkthroughs with their results', async () => {
+    expect(await tryView(app, id)).toMatchObject({
+      conversation: null,
+      greeting: 'Hello, how can I help?',
+      walkthroughs: [{ name: 'hours', result: { passed: true } }],
+    });
+    await app.conversations.start(await app.bots.get(id));
+    expect((await tryView(app, id)).conversation?.turns).toEqual([]);
+  });
+
+  it('list what went wrong, sure and wrong first', async () => {
+    const set = await createTestSet(db, id, 'hand', [{ text: 'a', intent: 'order_tea' }], AT);
+    const line = {
+      text: 'a',
+      expected: 'order_tea',
+      place: 2,
+      expectedSlots: null,
+      slots: [],
+      predicted: 'opening_hours',
+    };
+    const results = [
+      { ...line, decision: 'ask' as const, confidence: 0.5 },
+      { ...line, decision: 'accept' as const, confidence: 0.7 },
+      { ...line, decision: 'accept' as const, confidence: 0.9 },
+      { ...line, predicted: 'order_tea', place: 1, decision: 'accept' as const, confidence: 0.9 },
+    ];
+    await saveTestRun(db, {
+      testSetId: set,
+      revision: 1,
+      ranAt: AT,
+      evaluation: measure(results, ['order_tea']),
+      results,
+    });
+    const { run, current } = await proveView(app, id, String(set));
+    expect(current?.id).toBe(set);
+    expect(run?.wrong.map((wrong) => [wrong.verdict, wrong.confidence])).toEqual([
+      ['wrong and accepted', 0.9],
+      ['wrong and accepted', 0.7],
+      ['wrong and asked about', 0.5],
+    ]);
+    expect((await botFrame(app, id)).figures.prove).toBe(0.25);
+  });
+
+  it('are empty before anything was brought in', async () => {
+    const other = await app.bots.duplicate(id);
+    expect(await proveView(app, other, '12')).toEqual({ testSets: [], current: null, run: null });
+  });
+});
