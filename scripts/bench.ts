@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -121,8 +121,7 @@ async function serverTimes(texts: string[]): Promise<void> {
 const document = loadBotFile('demo/nursery/bot.yaml');
 const texts = loadTestFile('demo/nursery/test.tsv').map((line) => line.text);
 await coreTimes(document, texts);
-if (existsSync('build/index.js')) await serverTimes(texts);
-else console.error('There is no build, so the server is not measured; run ./reed demo once.');
+await serverTimes(texts);
 
 const width = Math.max(...rows.map((row) => row.what.length));
 console.log(

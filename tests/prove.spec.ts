@@ -112,7 +112,7 @@ test.describe('the commands', () => {
     const file = path.join(server.data, 'in.csv');
     writeFileSync(
       file,
-      'text,now\n"two lavender for Friday, please",2026-03-04T09:30\nwhich planet has the most moons,\n',
+      'text,now\n"two lavender for Friday, please",2026-03-04T09:30\nwho won the match yesterday evening,\n',
     );
     const { stdout, status } = reed('recognise', '--bot', 'demo/nursery/bot.yaml', '--in', file);
     expect(status).toBe(0);

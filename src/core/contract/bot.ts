@@ -20,6 +20,8 @@ export interface HistoryState {
 export interface ModelState {
   /** `current`: taught with the bot as it stands; `catching up`: an older one answers meanwhile; `none`: the first is being trained. */
   state: 'current' | 'catching up' | 'none';
+  /** Whether the model is current and the walkthroughs have run with it: nothing on the screen will change by itself. */
+  settled: boolean;
   /** Revision the answering model was taught with. */
   revision: number | null;
   trainedAt: string | null;

@@ -34,6 +34,8 @@ interface Entry {
   seconds: number | null;
   fault: string | null;
   walkthroughs: WalkthroughResult[] | null;
+  /** The model that the walkthroughs have run with. */
+  walkedWith: OpenModel | null;
 }
 
 /** Acts that follow each other this fast are taught together, in milliseconds. */
@@ -74,6 +76,7 @@ export class ModelService {
         seconds: null,
         fault: null,
         walkthroughs: null,
+        walkedWith: null,
       };
       this.#entries.set(bot.id, entry);
       if (entry.open?.revision === bot.revision) void this.#runWalkthroughs(bot.id, entry);
@@ -86,9 +89,11 @@ export class ModelService {
   state(botId: number): ModelState | null {
     const entry = this.#entries.get(botId);
     if (!entry) return null;
-    const { open, wanted, seconds, fault } = entry;
+    const { open, wanted, seconds, fault, walkedWith } = entry;
+    const current = open?.revision === wanted.revision;
     return {
-      state: open === null ? 'none' : open.revision === wanted.revision ? 'current' : 'catching up',
+      state: open === null ? 'none' : current ? 'current' : 'catching up',
+      settled: current && walkedWith === open,
       revision: open?.revision ?? null,
       trainedAt: open?.trainedAt ?? null,
       leftOut: open?.model.leftOut ?? 0,
@@ -186,6 +191,8 @@ export class ModelService {
       results.push(runWalkthrough(open.recogniser, walkthrough, (text) => vectors.get(text) ?? null, now));
       await pause(0);
     }
-    if (entry.open === open) entry.walkthroughs = results;
+    if (entry.open !== open) return;
+    entry.walkthroughs = results;
+    entry.walkedWith = open;
   }
 }

@@ -111,6 +111,7 @@ describe('the services, with real workers and a real database', () => {
     ]);
     await models.current(await bots.get(id));
     expect(models.walkthroughs(id)?.map((result) => result.passed)).toEqual([true, false]);
+    expect(models.state(id)).toMatchObject({ state: 'current', settled: true });
   });
 
   describe('test runs', () => {

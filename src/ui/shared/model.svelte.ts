@@ -15,12 +15,12 @@ class ModelWatch {
   show(botId: number, state: ModelState): void {
     this.#botId = botId;
     this.state = state;
-    if (state.state !== 'current' && state.fault === null) this.#askLater();
+    if (!state.settled && state.fault === null) this.#askLater();
   }
 
   /** An act was done, so the model falls behind. */
   expectChange(): void {
-    if (this.state?.state === 'current') this.state = { ...this.state, state: 'catching up' };
+    if (this.state?.state === 'current') this.state = { ...this.state, state: 'catching up', settled: false };
   }
 
   leave(): void {
@@ -41,12 +41,11 @@ class ModelWatch {
     if (botId === null) return;
     const state = await send<ModelState>('GET', `/api/bots/${botId}/model`).catch(() => null);
     if (botId !== this.#botId) return;
-    if (state === null || (state.state !== 'current' && state.fault === null)) {
-      this.#askLater();
-      return;
-    }
+    if (state === null) return this.#askLater();
+    const changed = state.revision !== this.state?.revision || state.settled !== this.state.settled;
     this.state = state;
-    await invalidateAll();
+    if (changed) await invalidateAll();
+    else if (!state.settled && state.fault === null) this.#askLater();
   }
 }
 
