@@ -65,7 +65,7 @@ const BACKGROUND_SHARE = 0.22;
 const TOO_NEAR = 0.7;
 /** A description counts as much as this many utterances, less those that the intent has; never less than one. */
 const DESCRIPTION_WORTH = 4;
-const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 15, tolerance: 1e-3 };
+const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 20, tolerance: 1e-3 };
 
 interface Features {
   dense: Float32Array | null;
@@ -96,16 +96,14 @@ function addDenseProducts({ size, values }: Gram, vectors: readonly Float32Array
   }
 }
 
-/** Products of all pairs of texts; one is added to each for the bias. */
-function gramOf(features: readonly Features[], terms: number): Gram {
-  const size = features.length;
-  const values = new Float32Array(size * size).fill(1);
+/** Adds the products of all pairs of term vectors to a Gram matrix. */
+function addSparseProducts({ size, values }: Gram, vectors: readonly SparseVector[], terms: number): void {
   const row = new Float64Array(terms);
   for (let index = 0; index < size; index++) {
-    const { indices, weights } = features[index]!.sparse;
+    const { indices, weights } = vectors[index]!;
     for (let at = 0; at < indices.length; at++) row[indices[at]!] = weights[at]!;
     for (let other = 0; other <= index; other++) {
-      const { indices: otherIndices, weights: otherWeights } = features[other]!.sparse;
+      const { indices: otherIndices, weights: otherWeights } = vectors[other]!;
       let product = 0;
       for (let at = 0; at < otherIndices.length; at++) product += row[otherIndices[at]!]! * otherWeights[at]!;
       values[index * size + other]! += product;
@@ -113,10 +111,21 @@ function gramOf(features: readonly Features[], terms: number): Gram {
     }
     for (let at = 0; at < indices.length; at++) row[indices[at]!] = 0;
   }
-  const vectors = features.flatMap(({ dense }) => dense ?? []);
-  const gram = { size, values };
-  if (vectors.length === size) addDenseProducts(gram, vectors);
-  return gram;
+}
+
+/**
+ * Rows of the training: all that is taught, and the background messages that are far from all of it.
+ * @param similarities products of the sentence vectors of all texts, the taught ones first
+ */
+function rowsToLearn(similarities: Gram, taught: number): number[] {
+  const limit = TOO_NEAR * ENCODER_WEIGHT * ENCODER_WEIGHT;
+  return Array.from({ length: similarities.size }, (_, row) => row).filter((row) => {
+    if (row < taught) return true;
+    for (let other = 0; other < taught; other++) {
+      if (similarities.values[row * similarities.size + other]! >= limit) return false;
+    }
+    return true;
+  });
 }
 
 function part(gram: Gram, rows: readonly number[]): Gram {
@@ -214,20 +223,10 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
   return calibrate(scores, classes, model.calibration);
 }
 
-/** The background messages that are far from everything the bot is taught. */
-function farFrom(texts: readonly ModelText[], background: readonly ModelText[], vectors: Vectors): ModelText[] {
-  const taught = texts.flatMap(({ text }) => vectors.get(text) ?? []);
-  return background.filter(({ text }) => {
-    const vector = vectors.get(text);
-    return !vector || taught.every((other) => cosine(vector, other) < TOO_NEAR);
-  });
-}
-
-/** @param a, b of length one */
-function cosine(a: Float32Array, b: Float32Array): number {
-  let sum = 0;
-  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
-  return sum;
+function vectorOf(text: string, vectors: Vectors): Float32Array {
+  const vector = vectors.get(text);
+  if (!vector) throw new Error(`No sentence vector for "${text}".`);
+  return vector;
 }
 
 /** How much a training text counts: a description stands in for utterances that are not there yet. */
@@ -268,19 +267,23 @@ export function trainIntentModel(
   const { texts, leftOut } = evenShare(given);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;
-  const all: ModelText[] = [...texts, ...(encoded ? farFrom(texts, background, vectors) : background)];
+  const everything: ModelText[] = [...texts, ...background];
+  const similarities: Gram = { size: everything.length, values: new Float32Array(everything.length ** 2) };
+  const dense = encoded ? everything.map(({ text }) => vectorOf(text, vectors)) : null;
+  if (dense) addDenseProducts(similarities, dense);
+  const learned = rowsToLearn(similarities, texts.length);
+  const all = learned.map((row) => everything[row]!);
   const labels = Int32Array.from(all.keys(), (row) =>
     row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length,
   );
   const counts = all.map(countTerms);
   const vocabulary = buildVocabulary(counts);
   const index = indexTerms(vocabulary);
-  const features = all.map(({ text }, row): Features => {
-    const dense = encoded ? vectors.get(text) : null;
-    if (dense === undefined) throw new Error(`No sentence vector for "${text}".`);
-    return { dense, sparse: weighTerms(counts[row]!, vocabulary, index) };
-  });
-  const gram = gramOf(features, vocabulary.terms.length);
+  const sparse = counts.map((terms) => weighTerms(terms, vocabulary, index));
+  const gram = part(similarities, learned);
+  // One more for every pair stands for the bias.
+  for (let at = 0; at < gram.values.length; at++) gram.values[at]! += 1;
+  addSparseProducts(gram, sparse, vocabulary.terms.length);
   const backgroundWeight = (BACKGROUND_SHARE * texts.length) / Math.max(1, all.length - texts.length);
   const rowWeights = Float64Array.from(all.keys(), (row) =>
     row < texts.length ? weightOf(texts[row]!, texts) : backgroundWeight,
@@ -297,7 +300,10 @@ export function trainIntentModel(
     heldOut: [],
     leftOut: leftOut.length,
   };
-  features.forEach((own, row) => addWeights(model, own, coefficients.subarray(row * classes, (row + 1) * classes)));
+  learned.forEach((from, row) => {
+    const own = { dense: dense?.[from] ?? null, sparse: sparse[row]! };
+    addWeights(model, own, coefficients.subarray(row * classes, (row + 1) * classes));
+  });
   const scores = crossValidate(gram, labels, rowWeights, classes);
   model.calibration = fitCalibration(scores, classes, labels, rowWeights);
   model.heldOut = [
