@@ -88,7 +88,7 @@ function rowAct(document: BotDocument, pick: number): Edit | null {
 const acts = fc.array(fc.oneof({ weight: 3, arbitrary: act }, { weight: 2, arbitrary: fc.nat(50) }), { maxLength: 14 });
 
 function attempt(document: BotDocument, wanted: Edit | number): { document: BotDocument; label: string } | null {
-  const edit = typeof wanted === 'number' ? rowAct(document, wanted) : (wanted as Edit);
+  const edit = typeof wanted === 'number' ? rowAct(document, wanted) : wanted;
   if (!edit) return null;
   try {
     return applyEdit(document, edit);

@@ -1,0 +1,95 @@
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { findEntity, formOfIntent, type BotDocument } from '../bot/document.js';
+import { plainText } from '../bot/marking.js';
+import { incompleteForms, intentNotes, unknownValues } from '../bot/notes.js';
+import { readWalkthroughs } from '../converse/walkthrough.js';
+import { readBotFile } from './botFile.js';
+import { readTestFile, type TestLine } from './testFile.js';
+
+const fold = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+describe('the demo nursery', () => {
+  let bot: BotDocument;
+  let lines: TestLine[];
+
+  beforeAll(() => {
+    const read = readBotFile(readFileSync('demo/nursery/bot.yaml', 'utf8'));
+    const tests = readTestFile(readFileSync('demo/nursery/test.tsv', 'utf8'));
+    if (!read.ok || !tests.ok) throw new Error('the demo files have faults');
+    bot = read.document;
+    lines = tests.lines;
+  });
+
+  it('has at least sixteen intents of fourteen to twenty utterances, each described', () => {
+    expect(bot.intents.length).toBeGreaterThanOrEqual(16);
+    for (const intent of bot.intents) {
+      expect(intent.utterances.length, intent.name).toBeGreaterThanOrEqual(14);
+      expect(intent.utterances.length, intent.name).toBeLessThanOrEqual(20);
+      expect(intent.description, intent.name).toMatch(/^(The customer|A business|Something)/);
+    }
+  });
+
+  it('has an order form, a visit form and desks, with nothing missing', () => {
+    expect(incompleteForms(bot)).toEqual([]);
+    expect(bot.forms.map((form) => form.name)).toEqual(expect.arrayContaining(['plant_order', 'visit_booking']));
+    expect(bot.desks.length).toBeGreaterThanOrEqual(3);
+  });
+
+  it('says no utterance twice and marks no word that its lists do not know', () => {
+    for (const intent of bot.intents) {
+      const notes = intentNotes(bot, intent, []).map((note) => note.text);
+      expect(
+        notes.filter((note) => /also stands in|says the same/.test(note)),
+        intent.name,
+      ).toEqual([]);
+      expect(unknownValues(bot, intent), intent.name).toEqual([]);
+    }
+  });
+
+  it('has test lines of every style, a third plain, and at least sixty out of scope', () => {
+    expect(lines.length).toBeGreaterThanOrEqual(350);
+    expect(lines.filter((line) => line.intent === null).length).toBeGreaterThanOrEqual(60);
+    const share = (style: string) => lines.filter((line) => line.style === style).length / lines.length;
+    expect(share('plain')).toBeGreaterThan(0.3);
+    expect(share('plain')).toBeLessThan(0.4);
+    for (const style of ['typo', 'long', 'terse', 'spoken']) expect(share(style), style).toBeGreaterThan(0.1);
+  });
+
+  it('tests every intent, and only intents that there are', () => {
+    const names = new Set(bot.intents.map((intent) => intent.name));
+    for (const line of lines) if (line.intent) expect(names.has(line.intent), line.text).toBe(true);
+    for (const name of names)
+      expect(lines.filter((line) => line.intent === name).length, name).toBeGreaterThanOrEqual(14);
+  });
+
+  it('tests with no line that it teaches, nor the same line twice', () => {
+    const taught = new Set(
+      bot.intents.flatMap((intent) => intent.utterances.map((utterance) => fold(plainText(utterance)))),
+    );
+    expect(lines.filter((line) => taught.has(fold(line.text))).map((line) => line.text)).toEqual([]);
+    expect(new Set(lines.map((line) => fold(line.text))).size).toBe(lines.length);
+  });
+
+  it('expects slots that the intent can hold, on whole words', () => {
+    for (const line of lines) {
+      for (const slot of line.slots ?? []) {
+        const form = formOfIntent(bot, line.intent ?? '');
+        const known = form?.slots.some((item) => item.name === slot.slot) ?? findEntity(bot, slot.slot) !== undefined;
+        expect(known, `${line.text}: ${slot.slot}`).toBe(true);
+        const around = (line.text[slot.start - 1] ?? ' ') + (line.text[slot.end] ?? ' ');
+        expect(around, line.text).toMatch(/^[^\p{L}\p{N}][^\p{L}\p{N}]$/u);
+      }
+    }
+  });
+
+  it('has eight walkthroughs with an outcome to reach', () => {
+    const read = readWalkthroughs(JSON.parse(readFileSync('demo/nursery/walkthroughs.json', 'utf8')));
+    expect(read.ok && read.walkthroughs).toHaveLength(8);
+    for (const { expect: wanted } of read.ok ? read.walkthroughs : []) expect(wanted.outcome).toBeDefined();
+  });
+});
