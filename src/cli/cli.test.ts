@@ -129,7 +129,7 @@ describe('filling a fresh database', () => {
     expect((await loadBot(db, id)).document).toEqual(teaShop());
     expect((await loadModel(db, id))?.revision).toBe(1);
     const [set] = await listTestSets(db, id);
-    expect(await readTestLines(db, id, set.id)).toEqual([
+    expect(await readTestLines(db, id, set?.id ?? 0)).toEqual([
       { text: 'order mint tea', intent: 'order_tea', slots: [{ slot: 'tea', start: 6, end: 14 }] },
     ]);
     expect(await listWalkthroughs(db, id)).toHaveLength(1);
