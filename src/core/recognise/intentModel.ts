@@ -32,8 +32,12 @@ export interface HeldOutPrediction {
   ownConfidence: number;
 }
 
+/** Version of the shape and meaning of a model; one of another version is trained anew. */
+export const MODEL_VERSION = 1;
+
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
+  version: typeof MODEL_VERSION;
   intents: string[];
   /** Whether the sentence encoder took part; n-grams alone carry the model otherwise. */
   encoded: boolean;
@@ -290,6 +294,7 @@ export function trainIntentModel(
   );
   const coefficients = fitLogistic(gram, labels, rowWeights, classes, SETTINGS);
   const model: IntentModel = {
+    version: MODEL_VERSION,
     intents,
     encoded,
     vocabulary,

@@ -1,7 +1,7 @@
 import { deserialize, serialize } from 'node:v8';
 import type { Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
-import type { IntentModel } from '../../core/recognise/intentModel.js';
+import { MODEL_VERSION, type IntentModel } from '../../core/recognise/intentModel.js';
 import type { Database } from '../database/schema.js';
 
 /** A trained model with the document it was trained on. */
@@ -12,14 +12,27 @@ export interface StoredModel {
   trainedAt: string;
 }
 
+/** Reads a model's bytes; `null` where they are no model of this version. */
+function readModel(data: Uint8Array): IntentModel | null {
+  let value: unknown;
+  try {
+    value = deserialize(data);
+  } catch {
+    // Bytes of another Node version, or damaged: the bot trains a new model.
+    return null;
+  }
+  return (value as Partial<IntentModel> | null)?.version === MODEL_VERSION ? (value as IntentModel) : null;
+}
+
 /** The last model trained for a bot. One that this version cannot read counts as none. */
 export async function loadModel(db: Kysely<Database>, botId: number): Promise<StoredModel | null> {
   const row = await db.selectFrom('model').selectAll().where('bot_id', '=', botId).executeTakeFirst();
-  if (!row) return null;
+  const model = row ? readModel(row.data) : null;
+  if (!row || !model) return null;
   return {
     revision: row.revision,
     document: JSON.parse(row.document) as BotDocument,
-    model: deserialize(row.data) as IntentModel,
+    model,
     trainedAt: row.trained_at,
   };
 }

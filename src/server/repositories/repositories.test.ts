@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { serialize } from 'node:v8';
 import type { Kysely } from 'kysely';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { applyEdit, type Edit } from '../../core/bot/edit.js';
@@ -160,6 +161,19 @@ describe('vectors and models', () => {
     await saveModel(db, botId, { revision: 2, document, model, trainedAt: AT });
     expect(await loadModel(db, botId)).toEqual({ revision: 2, document, model, trainedAt: AT });
     expect(await loadModel(db, 99)).toBeNull();
+  });
+
+  it.each([
+    ['of another version', serialize({ version: 0 })],
+    ['damaged', new Uint8Array([1, 2, 3])],
+  ])('count as none when they are %s', async (_, data) => {
+    const document = teaShop();
+    const botId = await createBot(db, document, AT);
+    await db
+      .insertInto('model')
+      .values({ bot_id: botId, revision: 1, document: JSON.stringify(document), data, trained_at: AT })
+      .execute();
+    expect(await loadModel(db, botId)).toBeNull();
   });
 });
 

@@ -178,7 +178,16 @@ export class ModelService {
     await this.#runWalkthroughs(botId, entry);
   }
 
+  /** Runs the walkthroughs in the background; a fault there is reported and leaves the model in use. */
   async #runWalkthroughs(botId: number, entry: Entry): Promise<void> {
+    try {
+      await this.#walk(botId, entry);
+    } catch (error) {
+      this.#report(error, botId);
+    }
+  }
+
+  async #walk(botId: number, entry: Entry): Promise<void> {
     const { open } = entry;
     if (!open) return;
     const stored = await listWalkthroughs(this.#database, botId);
