@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Kysely } from 'kysely';
 import { teaShop } from '../../../tests/teaShop.js';
-import { openDatabase } from '../../server/database/open.js';
-import type { Database } from '../../server/database/schema.js';
-import { createBot, loadBot, saveAct, stepHistory, type StoredBot } from '../../server/repositories/bots.js';
-import { readBotFile, writeBotFile } from '../formats/botFile.js';
-import type { BotDocument } from './document.js';
-import { applyEdit, EditError, type Edit } from './edit.js';
-import { validateReferences } from './validate.js';
+import { openDatabase } from '../database/open.js';
+import type { Database } from '../database/schema.js';
+import { createBot, loadBot, saveAct, stepHistory, type StoredBot } from './bots.js';
+import { readBotFile, writeBotFile } from '../../core/formats/botFile.js';
+import type { BotDocument } from '../../core/bot/document.js';
+import { applyEdit, EditError, type Edit } from '../../core/bot/edit.js';
+import { validateReferences } from '../../core/bot/validate.js';
 
 const AT = '2026-03-04T09:30:00.000Z';
 
