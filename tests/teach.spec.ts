@@ -140,8 +140,10 @@ test('an act that cannot be done is refused in a sentence and changes nothing', 
 
 test('rename, describe and delete an intent', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/teach?intent=thanks_goodbye`);
+  await modelCurrent(page);
   await page.getByRole('textbox', { name: 'Means' }).fill('The customer is done');
   await page.getByRole('textbox', { name: 'Means' }).press('Tab');
+  await expect(page.getByTitle('Undo: change thanks_goodbye (Ctrl Z)')).toBeVisible();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('farewell');
   await page.getByRole('dialog').getByRole('button', { name: 'Rename' }).click();
@@ -158,6 +160,7 @@ test('entities: new values by pasting, synonyms, a pattern that is checked', asy
   await page.getByRole('button', { name: 'New', exact: true }).click();
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('pot_colour');
   await page.getByRole('button', { name: 'Make the entity' }).click();
+  await expect(page.getByRole('heading', { name: 'pot_colour', exact: true })).toBeVisible();
   const value = page.getByRole('textbox', { name: 'New value' });
   await value.focus();
   await page.evaluate(() => {
