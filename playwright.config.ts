@@ -1,13 +1,12 @@
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
+  globalSetup: './tests/demoData.ts',
   testDir: 'tests',
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
   fullyParallel: false,
   workers: 1,
-  // A busy machine can make a page late once; a fault shows twice.
-  retries: process.env['CI'] ? 1 : 0,
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

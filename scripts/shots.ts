@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import fillDemo from '../tests/demoData.js';
 import { say, visit } from '../tests/screen.js';
 import { startServer } from '../tests/server.js';
 import playwright from '../playwright.config.js';
@@ -14,6 +15,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 }
 
 mkdirSync(FOLDER, { recursive: true });
+const takeDemoAway = fillDemo();
 const server = await startServer('demo');
 const browser = await chromium.launch(playwright.use?.launchOptions);
 try {
@@ -67,4 +69,5 @@ try {
 } finally {
   await browser.close();
   await server.remove();
+  takeDemoAway();
 }

@@ -98,6 +98,8 @@ test('axe finds nothing on any view, in either theme, and no view scrolls sidewa
         await modelCurrent(page);
         await probe(page, 'two lavender for Friday');
         await page.keyboard.press('Enter');
+        await page.getByRole('button', { name: 'Why', exact: true }).click();
+        await expect(page.getByText('Nearest utterances')).toBeVisible();
       }
       if (view.endsWith('/try') && theme === 'light') {
         const line = page.getByRole('textbox', { name: /^Say/ });

@@ -1,5 +1,5 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -39,15 +39,11 @@ async function answers(url: string): Promise<void> {
   throw new Error(`The server at ${url} does not answer.`);
 }
 
-let seeded: string | null = null;
-
-/** The demo's data, filled once for all tests of a run. */
+/** The demo's data, filled once for all tests of a run by `demoData.ts`. */
 function demoData(): string {
-  if (seeded !== null && existsSync(seeded)) return seeded;
-  seeded = mkdtempSync(path.join(tmpdir(), 'reed-gate-demo-'));
-  const { status } = spawnSync('./reed', ['seed', '--demo', 'demo', '--data', seeded], { stdio: 'inherit' });
-  if (status !== 0) throw new Error('The demo could not be filled in.');
-  return seeded;
+  const folder = process.env['REED_GATE_TEST_DEMO'];
+  if (folder === undefined) throw new Error('The demo was not filled in before the tests.');
+  return folder;
 }
 
 /** @param from `demo` for a copy of the demo, `empty` for nothing */

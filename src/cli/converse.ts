@@ -8,9 +8,9 @@ export async function converseFile(botFile: string, walkthroughFile: string): Pr
   const document = loadBotFile(botFile);
   const walkthroughs = loadWalkthroughFile(walkthroughFile);
   const texts = walkthroughs.flatMap(({ turns }) => turns.flatMap((turn) => turn.user ?? []));
-  const { recogniser, vectorOf } = await readyBot(document, texts);
+  const { recogniser, vectors } = await readyBot(document, texts);
   const now = localNow(document.timeZone);
-  return walkthroughs.map((walkthrough) => runWalkthrough(recogniser, walkthrough, vectorOf, now));
+  return walkthroughs.map((walkthrough) => runWalkthrough(recogniser, walkthrough, vectors, now));
 }
 
 /** The results for people: each walkthrough, what kept it from passing, and how it went. */

@@ -7,12 +7,12 @@ import { loadBotFile, loadTestFile } from './files.js';
 export async function evaluateFiles(botFile: string, testFile: string): Promise<Evaluation> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(testFile);
-  const { recogniser, vectorOf } = await readyBot(
+  const { recogniser, vectors } = await readyBot(
     document,
     lines.map((line) => line.text),
   );
   const now = localNow(document.timeZone);
-  const results = lines.map((line) => readLine(recogniser, line, vectorOf(line.text), now));
+  const results = lines.map((line) => readLine(recogniser, line, vectors, now));
   return measure(
     results,
     document.intents.map((intent) => intent.name),

@@ -10,13 +10,23 @@
   import { onMount, type Snippet } from 'svelte';
   import Toasts from '$ui/shared/Toasts.svelte';
 
-  // Until scripts run, nothing on the page acts yet; tests and tools wait for this.
+  // Until scripts run, nothing on the page acts yet, and nothing can be typed that would be lost; tests and tools wait
+  // for the mark.
+  let ready = $state(false);
+
   onMount(() => {
+    ready = true;
     document.documentElement.dataset['ready'] = 'true';
   });
 
   const { children }: { children: Snippet } = $props();
 </script>
 
-{@render children()}
+<div class="page" inert={!ready}>{@render children()}</div>
 <Toasts />
+
+<style>
+  .page {
+    display: contents;
+  }
+</style>

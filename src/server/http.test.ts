@@ -43,10 +43,8 @@ describe('requests', () => {
     ['rows without what they were', { do: 'deleteUtterances', intent: 'a', rows: [{ index: 0 }] }],
     ['a row number below zero', { do: 'changeUtterance', intent: 'a', row: { index: -1, was: '' }, to: 'b' }],
     ['an entity of no kind', { do: 'addEntity', entity: { name: 'a', kind: 'magic' } }],
-    [
-      'a form with a slot that has no entity',
-      { do: 'changeForm', name: 'f', to: { name: 'f', slots: [{ name: 's' }] } },
-    ],
+    ['a form with a slot that has no entity', { do: 'addSlot', form: 'f', slot: { name: 's' } }],
+    ['a part to change that is not known', { do: 'changeForm', name: 'f', to: { slots: [] } }],
     ['settings that are not known', { do: 'changeSettings', to: { entities: [] } }],
     ['a list', []],
     ['nothing', null],
@@ -56,13 +54,9 @@ describe('requests', () => {
 
   it('take acts as they are', async () => {
     const act = {
-      do: 'changeForm',
-      name: 'f',
-      to: {
-        name: 'f',
-        slots: [{ name: 's', entity: 'number', required: true, prompts: ['How many?'] }],
-        done: 'Thanks.',
-      },
+      do: 'addSlot',
+      form: 'f',
+      slot: { name: 's', entity: 'number', required: true, prompts: ['How many?'] },
     };
     expect(await readJson(request(JSON.stringify(act)), editSchema)).toEqual(act);
     await expect(readJson(request('{'), editSchema)).rejects.toThrow(/cannot be read as JSON/);

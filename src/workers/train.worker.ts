@@ -1,14 +1,30 @@
 import type { BotDocument } from '../core/bot/document.js';
-import { trainRecogniser } from '../core/recognise/recogniser.js';
-import type { IntentModel } from '../core/recognise/intentModel.js';
+import {
+  textsForTraining,
+  trainRecogniser,
+  TrainingMemory,
+  type RecogniserModel,
+} from '../core/recognise/recogniser.js';
 
-/** Trains the model of a bot. */
-export default function train({
-  document,
-  vectors,
-}: {
+/** A bot to be taught, with sentence vectors that the thread asked for. */
+export interface TrainTask {
   document: BotDocument;
   vectors: Map<string, Float32Array>;
-}): IntentModel {
-  return trainRecogniser(document, vectors);
+}
+
+/** The model, or the texts whose vectors the thread does not have yet. */
+export type TrainAnswer = { model: RecogniserModel } | { missing: string[] };
+
+/** The most vectors kept from one training to the next. */
+const MOST_KEPT = 60_000;
+
+const memory = new TrainingMemory();
+const kept = new Map<string, Float32Array>();
+
+/** Trains the model of a bot. Texts and vectors are kept for the next time, since an edit changes few of them. */
+export default function train({ document, vectors }: TrainTask): TrainAnswer {
+  if (kept.size > MOST_KEPT) kept.clear();
+  for (const [text, vector] of vectors) kept.set(text, vector);
+  const missing = textsForTraining(document).filter((text) => !kept.has(text));
+  return missing.length > 0 ? { missing } : { model: trainRecogniser(document, kept, memory) };
 }

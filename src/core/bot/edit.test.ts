@@ -61,12 +61,7 @@ describe('applyEdit', () => {
   });
 
   it('renames an entity where slots and marks name it', () => {
-    const shop = teaShop();
-    const { document } = applyEdit(shop, {
-      do: 'changeEntity',
-      name: 'size',
-      to: { ...shop.entities[1]!, name: 'pack' },
-    });
+    const { document } = applyEdit(teaShop(), { do: 'changeEntity', name: 'size', to: { name: 'pack' } });
     expect(document.forms[0]!.slots[2]!.entity).toBe('pack');
   });
 
@@ -76,11 +71,9 @@ describe('applyEdit', () => {
   });
 
   it('takes away the marks of a slot that is deleted', () => {
-    const form = teaShop().forms[0]!;
-    const to = { ...form, slots: form.slots.filter((slot) => slot.name !== 'amount'), confirm: '{tea}?' };
-    expect(intent('order_tea', { do: 'changeForm', name: 'order', to }).utterances[0]).toBe(
-      'I would like two packets of <tea>green tea</tea>',
-    );
+    const shop = applyEdit(teaShop(), { do: 'changeForm', name: 'order', to: { confirm: '{tea}?' } }).document;
+    const { document } = applyEdit(shop, { do: 'deleteSlot', form: 'order', slot: 'amount' });
+    expect(document.intents[0]!.utterances[0]).toBe('I would like two packets of <tea>green tea</tea>');
   });
 
   it('adds values with synonyms from pasted lines and leaves known ones out', () => {
@@ -93,6 +86,44 @@ describe('applyEdit', () => {
       { value: 'mint tea', synonyms: [] },
       { value: 'white tea', synonyms: ['silver needle'] },
     ]);
+  });
+
+  it('lets acts stand that followed each other before the screen showed the first', () => {
+    const acts: Edit[] = [
+      { do: 'changeValue', entity: 'tea', value: 'black tea', to: { synonyms: ['assam', ' '] } },
+      { do: 'deleteValues', entity: 'tea', values: ['green tea'] },
+      { do: 'changeEntity', name: 'tea', to: { misspellings: false } },
+      { do: 'changeSlot', form: 'order', slot: 'tea', to: { prompts: ['Which?'] } },
+      { do: 'moveSlot', form: 'order', slot: 'tea', by: 1 },
+      { do: 'changeForm', name: 'order', to: { done: 'Thanks.', decline: null } },
+      { do: 'changeNoMatch', to: { tries: 2 } },
+      { do: 'changeNoMatch', to: { desk: null } },
+      { do: 'changeDesk', name: 'counter', to: { description: 'Serves' } },
+    ];
+    const shop = acts.reduce((document, edit) => applyEdit(document, edit).document, teaShop());
+    expect(shop.entities[0]).toMatchObject({
+      misspellings: false,
+      values: [
+        { value: 'black tea', synonyms: ['assam'] },
+        { value: 'mint tea', synonyms: [] },
+      ],
+    });
+    expect(shop.forms[0]!.slots.map((slot) => slot.name).indexOf('tea')).toBe(
+      teaShop().forms[0]!.slots.findIndex((slot) => slot.name === 'tea') + 1,
+    );
+    expect(shop.forms[0]!.slots.find((slot) => slot.name === 'tea')).toMatchObject({ prompts: ['Which?'] });
+    expect(shop.forms[0]).toMatchObject({ done: 'Thanks.' });
+    expect(shop.forms[0]).not.toHaveProperty('decline');
+    expect(shop.noMatch).toMatchObject({ tries: 2 });
+    expect(shop.noMatch).not.toHaveProperty('desk');
+    expect(shop.desks[0]).toMatchObject({ name: 'counter', description: 'Serves' });
+  });
+
+  it('gives an entity of another kind what that kind needs', () => {
+    const kind = (to: 'pattern' | 'free') =>
+      applyEdit(teaShop(), { do: 'changeEntity', name: 'tea', to: { kind: to } }).document.entities[0];
+    expect(kind('pattern')).toEqual({ name: 'tea', kind: 'pattern', pattern: String.raw`\d+` });
+    expect(kind('free')).toEqual({ name: 'tea', kind: 'free' });
   });
 
   it.each<[string, Edit, RegExp]>([
@@ -111,12 +142,16 @@ describe('applyEdit', () => {
       { do: 'addUtterances', intent: 'order_tea', utterances: ['<teas>mint</teas>'] },
       /no slot or entity "teas"; did you mean "tea"/,
     ],
+    ['a pattern that cannot be read', { do: 'changeEntity', name: 'order_no', to: { pattern: '[' } }, /cannot be read/],
+    ['a desk in use', { do: 'deleteDesk', name: 'counter' }, /there is no desk "counter"/],
+    ['a value that is gone', { do: 'changeValue', entity: 'tea', value: 'oolong', to: { synonyms: [] } }, /no value/],
     [
-      'a pattern that cannot be read',
-      { do: 'changeEntity', name: 'order_no', to: { name: 'order_no', kind: 'pattern', pattern: '[' } },
-      /cannot be read/,
+      'a value twice',
+      { do: 'changeValue', entity: 'tea', value: 'green tea', to: { value: 'black tea' } },
+      /another value/,
     ],
-    ['a desk in use', { do: 'changeDesks', desks: [] }, /there is no desk "counter"/],
+    ['an empty value', { do: 'changeValue', entity: 'tea', value: 'green tea', to: { value: ' ' } }, /cannot be empty/],
+    ['a slot beyond the end', { do: 'moveSlot', form: 'order', slot: 'tea', by: -9 }, /at the end/],
     ['a slot name that is taken', { do: 'renameSlot', form: 'order', from: 'tea', to: 'way' }, /another slot "way"/],
   ])('refuses %s', (_, edit, message) => {
     expect(() => applyEdit(teaShop(), edit)).toThrow(EditError);

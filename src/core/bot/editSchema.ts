@@ -1,6 +1,14 @@
-import { array, lazy, mixed, number, object, string, type Schema } from 'yup';
+import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
 import type { Edit } from './edit.js';
-import { deskSchema, entitySchema, formSchema, gateSchema, localisedSchema, noMatchSchema } from './schema.js';
+import {
+  conditionSchema,
+  entityKindSchema,
+  entitySchema,
+  gateSchema,
+  localisedSchema,
+  slotSchema,
+  triesSchema,
+} from './schema.js';
 
 const text = () => string().strict().defined();
 const row = object({ index: number().strict().integer().min(0).required(), was: text() })
@@ -10,19 +18,20 @@ const rows = array().of(row).min(1).required();
 const names = array().of(text()).min(1).required();
 const lines = array().of(text()).min(1).max(50_000, 'At most 50,000 lines at once.').required();
 
+/** The parts to be changed; a part that is not named stays. */
+const change = (parts: Record<string, Schema>) => object(parts).noUnknown().strict().required();
+
 const ACTS: Record<Edit['do'], Record<string, Schema>> = {
   addIntent: { name: text(), description: string().strict() },
   changeIntent: {
     name: text(),
-    to: object({
+    to: change({
       name: string().strict(),
       description: string().strict().nullable(),
       form: string().strict().nullable(),
       reply: localisedSchema().nullable(),
       desk: string().strict().nullable(),
-    })
-      .noUnknown()
-      .required(),
+    }),
   },
   deleteIntents: { names },
   addUtterances: { intent: text(), at: number().strict().integer().min(0), utterances: lines },
@@ -30,26 +39,72 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
   deleteUtterances: { intent: text(), rows },
   moveUtterances: { intent: text(), rows, to: text() },
   addEntity: { entity: entitySchema.required() },
-  changeEntity: { name: text(), to: entitySchema.required() },
-  addValues: { entity: text(), values: lines },
+  changeEntity: {
+    name: text(),
+    to: change({
+      name: string().strict(),
+      kind: entityKindSchema(),
+      misspellings: boolean().strict().nullable(),
+      pattern: string().strict().nullable(),
+    }),
+  },
   deleteEntity: { name: text() },
+  addValues: { entity: text(), values: lines },
+  changeValue: {
+    entity: text(),
+    value: text(),
+    to: change({ value: string().strict(), synonyms: array().of(text()) }),
+  },
+  deleteValues: { entity: text(), values: names },
   addForm: { name: text(), intent: string().strict() },
-  changeForm: { name: text(), to: formSchema.required() },
-  renameSlot: { form: text(), from: text(), to: text() },
+  changeForm: {
+    name: text(),
+    to: change({
+      name: string().strict(),
+      confirm: localisedSchema().nullable(),
+      decline: localisedSchema().nullable(),
+      done: localisedSchema().nullable(),
+      desk: string().strict().nullable(),
+    }),
+  },
   deleteForm: { name: text() },
-  changeDesks: { desks: array().of(deskSchema).required() },
+  addSlot: { form: text(), slot: slotSchema.required() },
+  changeSlot: {
+    form: text(),
+    slot: text(),
+    to: change({
+      entity: string().strict(),
+      required: boolean().strict(),
+      when: conditionSchema().nullable(),
+      prompts: localisedSchema(),
+    }),
+  },
+  renameSlot: { form: text(), from: text(), to: text() },
+  moveSlot: { form: text(), slot: text(), by: number().strict().integer().required() },
+  deleteSlot: { form: text(), slot: text() },
+  addDesk: { name: text() },
+  changeDesk: {
+    name: text(),
+    to: change({ description: string().strict().nullable(), handover: localisedSchema().nullable() }),
+  },
+  deleteDesk: { name: text() },
+  changeNoMatch: {
+    to: change({
+      prompts: localisedSchema(),
+      tries: triesSchema(),
+      desk: string().strict().nullable(),
+      giveUp: localisedSchema(),
+    }),
+  },
   changeSettings: {
-    to: object({
+    to: change({
       name: string().strict(),
       languages: array().of(text()).min(1),
       timeZone: string().strict(),
       region: string().strict(),
       greeting: localisedSchema(),
       gate: gateSchema,
-      noMatch: noMatchSchema,
-    })
-      .noUnknown()
-      .required(),
+    }),
   },
 };
 

@@ -1,4 +1,7 @@
-import { findEntity, findForm, type BotDocument, type Form, type Intent } from './document.js';
+import type { FindValues } from '../recognise/finders/finder.js';
+import { listFinder } from '../recognise/finders/list.js';
+import { tokenise } from '../text/tokens.js';
+import { findEntity, findForm, type BotDocument, type Entity, type Form, type Intent } from './document.js';
 import { variants } from './localised.js';
 import { plainText, readMarking } from './marking.js';
 
@@ -141,6 +144,10 @@ function mistakenNotes(intent: Intent, heldOut: readonly HeldOut[]): Note[] {
     }));
 }
 
+const NO_WORDS: ReadonlySet<string> = new Set();
+/** List values do not depend on the day. */
+const ANY_DAY = '2026-01-01T12:00';
+
 /** A mark whose words are no value of its list. */
 export interface UnknownValue {
   row: number;
@@ -152,6 +159,14 @@ export interface UnknownValue {
 /** Marked words that their list does not know, so that the bot would not find them elsewhere. */
 export function unknownValues(document: BotDocument, intent: Intent): UnknownValue[] {
   const form = findForm(document, intent.form);
+  const finders = new Map<string, FindValues>();
+  const isKnown = (entity: Entity, words: string): boolean => {
+    const find =
+      finders.get(entity.name) ?? listFinder.prepare(entity, { region: document.region, vocabulary: NO_WORDS });
+    finders.set(entity.name, find);
+    const inside = words.trim().length;
+    return find(tokenise(words), ANY_DAY).some(({ start, end }) => end - start === inside);
+  };
   return intent.utterances.flatMap((utterance, row) => {
     const { text, marks } = readMarking(utterance);
     return marks.flatMap((mark): UnknownValue[] => {
@@ -159,10 +174,7 @@ export function unknownValues(document: BotDocument, intent: Intent): UnknownVal
       const entity = findEntity(document, entityName);
       if (entity?.kind !== 'list') return [];
       const words = text.slice(mark.start, mark.end);
-      const known = (entity.values ?? []).some(({ value, synonyms }) =>
-        [value, ...synonyms].some((said) => foldLine(said) === foldLine(words)),
-      );
-      return known ? [] : [{ row, slot: mark.slot, entity: entity.name, text: words }];
+      return isKnown(entity, words) ? [] : [{ row, slot: mark.slot, entity: entity.name, text: words }];
     });
   });
 }

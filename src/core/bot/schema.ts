@@ -69,17 +69,18 @@ const listValue = lazy((value: unknown) =>
       }),
 );
 
+export const entityKindSchema = () =>
+  text().test('kind', '', function (value) {
+    if (value === undefined || (ENTITY_KINDS as readonly string[]).includes(value)) return true;
+    const near = closest(value, ENTITY_KINDS);
+    return this.createError({
+      message: `there is no kind "${value}"${near ? `; did you mean "${near}"?` : `; use list, pattern, free, ${BUILT_IN_KINDS.join(', ')}`}`,
+    });
+  });
+
 export const entitySchema = closed({
   name: name(),
-  kind: text()
-    .required('is missing: say list, pattern, free or a built-in kind')
-    .test('kind', '', function (value) {
-      if (value === undefined || (ENTITY_KINDS as readonly string[]).includes(value)) return true;
-      const near = closest(value, ENTITY_KINDS);
-      return this.createError({
-        message: `there is no kind "${value}"${near ? `; did you mean "${near}"?` : `; use list, pattern, free, ${BUILT_IN_KINDS.join(', ')}`}`,
-      });
-    }),
+  kind: entityKindSchema().required('is missing: say list, pattern, free or a built-in kind'),
   misspellings: flag(),
   values: list(listValue as unknown as Schema),
   pattern: text(),
@@ -94,39 +95,45 @@ const intent = closed({
   utterances: list(text().required('is empty: write the message or take the line away')),
 });
 
-const slot = closed({
+export const conditionSchema = () =>
+  mixed().test(
+    'when',
+    'must be a condition in JsonLogic',
+    (value) => value === undefined || value === null || typeof value === 'boolean' || isMap(value),
+  );
+
+export const slotSchema = closed({
   name: name(),
   entity: text().required('is missing: name the entity whose values fill this slot'),
   required: flag(),
-  when: mixed().test(
-    'when',
-    'must be a condition in JsonLogic',
-    (value) => value === undefined || typeof value === 'boolean' || isMap(value),
-  ),
+  when: conditionSchema(),
   prompts: localisedSchema(),
 });
 
-export const formSchema = closed({
+const formSchema = closed({
   name: name(),
-  slots: list(slot),
+  slots: list(slotSchema),
   confirm: localisedSchema(),
   decline: localisedSchema(),
   done: localisedSchema(),
   desk: text(),
 });
 
-export const deskSchema = closed({ name: name(), description: text(), handover: localisedSchema() });
+const deskSchema = closed({ name: name(), description: text(), handover: localisedSchema() });
 
 export const gateSchema = closed({ accept: level(), ask: level(), lead: level() });
 
-export const noMatchSchema = closed({
-  prompts: localisedSchema(),
-  tries: number()
+export const triesSchema = () =>
+  number()
     .strict()
     .typeError('must be a number')
     .integer('must be a whole number')
     .min(1, 'must be at least 1')
-    .max(9, 'must be at most 9'),
+    .max(9, 'must be at most 9');
+
+const noMatchSchema = closed({
+  prompts: localisedSchema(),
+  tries: triesSchema(),
   desk: text(),
   giveUp: localisedSchema(),
 });

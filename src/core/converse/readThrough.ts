@@ -1,3 +1,4 @@
+import { NO_VECTORS } from '../encode/encoder.js';
 import { findEntity, type BotDocument, type Entity, type Form } from '../bot/document.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import { startConversation, type ConversationState, type Step } from './state.js';
@@ -6,6 +7,7 @@ import type { TranscriptLine } from './walkthrough.js';
 
 const EXAMPLES: Record<Exclude<Entity['kind'], 'list' | 'pattern' | 'free'>, string> = {
   number: 'four',
+  quantity: 'two kilos',
   ordinal: 'the second',
   date: 'on Friday',
   time: 'half past three',
@@ -59,7 +61,7 @@ export function readThrough(recogniser: Recogniser, intent: string, form: Form, 
   for (let turn = 0; turn < MOST_TURNS && state.open?.form === form.name; turn++) {
     const text = answerFor(document, form, state);
     lines.push({ from: 'user', text });
-    state = hear(step(recogniser, state, { type: 'text', text, vector: null, now }));
+    state = hear(step(recogniser, state, { type: 'text', text, vectors: NO_VECTORS, now }));
   }
   return lines;
 }

@@ -1,3 +1,4 @@
+import { NO_VECTORS } from '../encode/encoder.js';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
@@ -177,7 +178,7 @@ describe('walkthroughs', () => {
   // So few utterances make for small confidences.
   const shop = teaShop((draft) => (draft['gate'] = { accept: 0.3, ask: 0.1, lead: 0.05 }));
   const recogniser = openRecogniser(shop, trainRecogniser(shop, new Map()));
-  const run = (walkthrough: Walkthrough) => runWalkthrough(recogniser, walkthrough, () => null, '2026-03-04T09:30');
+  const run = (walkthrough: Walkthrough) => runWalkthrough(recogniser, walkthrough, NO_VECTORS, '2026-03-04T09:30');
   const cancelling: Walkthrough = {
     name: 'cancelling',
     turns: [{ user: 'I want to cancel T-4321' }, { user: 'too much tea', say: 'cancelled' }],

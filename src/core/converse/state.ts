@@ -1,4 +1,5 @@
-import type { Recognition } from '../recognise/recogniser.js';
+import type { Vectors } from '../encode/encoder.js';
+import type { Recognition } from '../recognise/recognition.js';
 import type { SlotValue } from '../recognise/value.js';
 
 /** A form being filled. Plain data. */
@@ -59,7 +60,7 @@ export type Act =
 
 /** What comes in. */
 export type ConversationEvent =
-  | { type: 'text'; text: string; vector: Float32Array | null; now: string }
+  | { type: 'text'; text: string; vectors: Vectors; now: string }
   | { type: 'choice'; intent: string }
   | { type: 'signal'; signal: string }
   | { type: 'noInput' }

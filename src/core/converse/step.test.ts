@@ -1,7 +1,9 @@
+import { NO_VECTORS } from '../encode/encoder.js';
 import { describe, expect, it } from 'vitest';
 import type { BotDocument } from '../bot/document.js';
 import { teaShop } from '../../../tests/teaShop.js';
-import type { Recogniser, Recognition } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recognition } from '../recognise/recognition.js';
 import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
 import {
   finalOutcome,
@@ -49,7 +51,7 @@ function talk(turns: (string | ConversationEvent)[], recogniser = scripted()): S
   const all: Step[] = [];
   for (const turn of turns) {
     const event: ConversationEvent =
-      typeof turn === 'string' ? { type: 'text', text: turn, vector: null, now: NOW } : turn;
+      typeof turn === 'string' ? { type: 'text', text: turn, vectors: NO_VECTORS, now: NOW } : turn;
     const result = step(recogniser, state, event);
     all.push(result);
     state = result.state;
@@ -263,7 +265,7 @@ describe('a step', () => {
   it('does not change the state it was given', () => {
     const before = talk(['order two green tea']).state;
     const copy = structuredClone(before);
-    step(scripted(), before, { type: 'text', text: 'collect', vector: null, now: NOW });
+    step(scripted(), before, { type: 'text', text: 'collect', vectors: NO_VECTORS, now: NOW });
     expect(before).toEqual(copy);
   });
 

@@ -1,4 +1,5 @@
-import type { Recogniser, Recognition } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recognition } from '../recognise/recognition.js';
 import { commandReader } from './readers/commands.js';
 import { confirmationReader } from './readers/confirmation.js';
 import { actOnIntent, choiceReader, clarificationReader, intentReader } from './readers/intent.js';
@@ -26,7 +27,9 @@ const nothingSaid = (text: string): Recognition => ({
   candidates: [],
   ranking: [],
   slots: [],
+  passedOver: [],
   entities: [],
+  mendings: [],
 });
 
 function readText(turn: Turn): { reader: string; reply: Reply } {
@@ -44,7 +47,7 @@ function readEvent(
 ): { reader: string; reply: Reply; recognition: Recognition | null } {
   switch (event.type) {
     case 'text': {
-      const recognition = recogniser.recognise(event.text, event.vector, event.now);
+      const recognition = recogniser.recognise(event.text, event.vectors, event.now);
       return { ...readText(readTurn(recogniser, state, recognition)), recognition };
     }
     case 'choice': {

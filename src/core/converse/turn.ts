@@ -1,6 +1,7 @@
 import jsonLogic from 'json-logic-js';
 import { findForm, findIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
-import type { Recogniser, Recognition } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { foldPhrase } from './phrases.js';
 import { chooseVariant, renderMessage } from './render.js';

@@ -1,3 +1,4 @@
+import type { Vectors } from '../encode/encoder.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import type { Fault } from '../bot/schema.js';
@@ -44,10 +45,10 @@ export interface WalkthroughResult {
   transcript: TranscriptLine[];
 }
 
-function eventOf(turn: WalkthroughTurn, vector: Float32Array | null, now: string): ConversationEvent {
+function eventOf(turn: WalkthroughTurn, vectors: Vectors, now: string): ConversationEvent {
   if (turn.noInput) return { type: 'noInput' };
   if (turn.signal !== undefined) return { type: 'signal', signal: turn.signal };
-  return { type: 'text', text: turn.user ?? '', vector, now };
+  return { type: 'text', text: turn.user ?? '', vectors, now };
 }
 
 function checkSays(turn: WalkthroughTurn, index: number, says: readonly Say[]): string[] {
@@ -58,20 +59,20 @@ function checkSays(turn: WalkthroughTurn, index: number, says: readonly Say[]): 
 
 /**
  * Runs a walkthrough.
- * @param vectorOf gives the sentence vector of a turn's words, or `null`
+ * @param vectors of the texts that the recogniser asks for to read the turns
  * @param now where the walkthrough names no time of its own
  */
 export function runWalkthrough(
   recogniser: Recogniser,
   walkthrough: Walkthrough,
-  vectorOf: (text: string) => Float32Array | null,
+  vectors: Vectors,
   now: string,
 ): WalkthroughResult {
   let state = startConversation('1');
   const faults: string[] = [];
   const transcript: TranscriptLine[] = [];
   walkthrough.turns.forEach((turn, index) => {
-    const result: Step = step(recogniser, state, eventOf(turn, vectorOf(turn.user ?? ''), walkthrough.now ?? now));
+    const result: Step = step(recogniser, state, eventOf(turn, vectors, walkthrough.now ?? now));
     state = result.state;
     transcript.push({ from: 'user', text: turn.user ?? (turn.noInput ? '(nothing)' : `(${turn.signal ?? ''})`) });
     for (const say of result.says) transcript.push({ from: 'bot', text: say.text });

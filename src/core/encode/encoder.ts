@@ -16,6 +16,9 @@ export interface Encoder {
 /** Vectors by the exact text they were made from. */
 export type Vectors = ReadonlyMap<string, Float32Array>;
 
+/** For languages without an encoder, and where none is at hand. */
+export const NO_VECTORS: Vectors = new Map();
+
 /** Encodes texts, each once, and keeps their vectors by text. */
 export async function encodeTexts(encoder: Encoder, texts: readonly string[]): Promise<Map<string, Float32Array>> {
   const different = [...new Set(texts)];

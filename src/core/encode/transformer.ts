@@ -1,5 +1,5 @@
 import { VECTOR_LENGTH } from './encoder.js';
-import { Workspace, type Panels } from '../linear/workspace.js';
+import { paddedColumns, Workspace, type Panels } from '../linear/workspace.js';
 
 /** Weights by name, each row-major. The names are those of {@link WEIGHT_NAMES}. */
 export type Weights = Readonly<Record<string, Float32Array>>;
@@ -38,6 +38,49 @@ export const LONGEST_TEXT = 128;
 /** The most pieces encoded at once; larger batches are divided. */
 const BATCH_ROWS = 512;
 
+const MOST_ROWS = BATCH_ROWS + LONGEST_TEXT;
+
+/** Room for what passes through the layers, in numbers: rows of all texts first, then what one head of one text needs. */
+const BUFFERS = [
+  ['stream', MOST_ROWS * MODEL_WIDTH],
+  ['normal', MOST_ROWS * MODEL_WIDTH],
+  ['joined', MOST_ROWS * MODEL_WIDTH],
+  ['wide', MOST_ROWS * INNER_WIDTH],
+  ['query', LONGEST_TEXT * (MODEL_WIDTH / HEADS)],
+  ['keys', LONGEST_TEXT * (MODEL_WIDTH / HEADS)],
+  ['values', LONGEST_TEXT * (MODEL_WIDTH / HEADS)],
+  ['weights', LONGEST_TEXT * LONGEST_TEXT],
+  ['mixed', LONGEST_TEXT * (MODEL_WIDTH / HEADS)],
+  ['zero', INNER_WIDTH],
+] as const;
+
+/** Turns each row into shares that add up to one (softmax); columns from `length` on are padding and get none. */
+function softenRows(rows: Float32Array, length: number, wide: number, scale: number): void {
+  for (let row = 0; row < length; row++) {
+    const at = row * wide;
+    let highest = -Infinity;
+    for (let column = 0; column < length; column++) highest = Math.max(highest, rows[at + column]!);
+    let total = 0;
+    for (let column = 0; column < length; column++) {
+      const share = Math.exp((rows[at + column]! - highest) * scale);
+      rows[at + column] = share;
+      total += share;
+    }
+    for (let column = 0; column < length; column++) rows[at + column]! /= total;
+    rows.fill(0, at + length, at + wide);
+  }
+}
+
+/** Sines and cosines of each place in a text (Vaswani et al., 2017). */
+function placeSignals(timescales: Float32Array): Float32Array {
+  const half = EMBEDDING_WIDTH / 2;
+  return Float32Array.from({ length: LONGEST_TEXT * EMBEDDING_WIDTH }, (_, at) => {
+    const column = at % EMBEDDING_WIDTH;
+    const angle = Math.floor(at / EMBEDDING_WIDTH) * timescales[column % half]!;
+    return column < half ? Math.sin(angle) : Math.cos(angle);
+  });
+}
+
 const layerNames = (layer: number) => ({
   attentionNormScale: `layer${layer}.attentionNorm.scale`,
   attentionNormBias: `layer${layer}.attentionNorm.bias`,
@@ -74,23 +117,21 @@ export class Transformer {
   readonly #space: Workspace;
   readonly #layers: Layer[];
   readonly #final: Dense;
-  readonly #buffers: { stream: number; normal: number; wide: number; joined: number };
+  /** What tells the places of pieces apart, {@link LONGEST_TEXT} × {@link EMBEDDING_WIDTH}. */
+  readonly #positions: Float32Array;
+  readonly #buffers: Record<(typeof BUFFERS)[number][0], number>;
 
   /** @throws if a weight is missing or the WebAssembly of this machine has no SIMD */
   constructor(weights: Weights) {
     this.#weights = weights;
-    const rows = BATCH_ROWS + LONGEST_TEXT;
     const weightFloats = Object.values(weights).reduce((sum, weight) => sum + weight.length + 8, 0);
-    const space = new Workspace(weightFloats + rows * (3 * MODEL_WIDTH + INNER_WIDTH) + 64);
+    const bufferFloats = BUFFERS.reduce((sum, [, floats]) => sum + floats + 8, 0);
+    const space = new Workspace(weightFloats + bufferFloats + 64);
     this.#space = space;
     this.#layers = [this.#readLayer(0, EMBEDDING_WIDTH), this.#readLayer(1, MODEL_WIDTH)];
+    this.#positions = placeSignals(this.#get('timescales'));
     this.#final = this.#readDense('final.matrix', 'final.bias', MODEL_WIDTH, VECTOR_LENGTH);
-    this.#buffers = {
-      stream: space.reserve(rows * MODEL_WIDTH),
-      normal: space.reserve(rows * MODEL_WIDTH),
-      joined: space.reserve(rows * MODEL_WIDTH),
-      wide: space.reserve(rows * INNER_WIDTH),
-    };
+    this.#buffers = Object.fromEntries(BUFFERS.map(([name, floats]) => [name, space.reserve(floats)])) as never;
   }
 
   /** @param texts piece numbers of each text
@@ -159,16 +200,13 @@ export class Transformer {
 
   #embed(texts: readonly (readonly number[])[]): void {
     const embeddings = this.#get('embeddings');
-    const timescales = this.#get('timescales');
-    const stream = this.#space.view(this.#buffers.stream, (BATCH_ROWS + LONGEST_TEXT) * MODEL_WIDTH);
-    const half = EMBEDDING_WIDTH / 2;
+    const stream = this.#space.view(this.#buffers.stream, MOST_ROWS * MODEL_WIDTH);
     let row = 0;
     for (const text of texts) {
       text.forEach((piece, position) => {
         const at = row * EMBEDDING_WIDTH;
         for (let column = 0; column < EMBEDDING_WIDTH; column++) {
-          const angle = position * timescales[column % half]!;
-          const signal = column < half ? Math.sin(angle) : Math.cos(angle);
+          const signal = this.#positions[position * EMBEDDING_WIDTH + column]!;
           stream[at + column] = 2 * embeddings[piece * EMBEDDING_WIDTH + column]! + signal;
         }
         row++;
@@ -216,47 +254,39 @@ export class Transformer {
     }
   }
 
+  /** Attention of one text upon itself, head by head: softmax(Q · Kᵀ / √width) · V. */
   #attend(start: number, length: number, width: number): void {
     const rowWidth = 3 * width;
+    const headWidth = width / HEADS;
     const input = this.#space.view(this.#buffers.wide + start * rowWidth * 4, length * rowWidth);
     const output = this.#space.view(this.#buffers.joined + start * width * 4, length * width);
-    const headWidth = width / HEADS;
+    const { query, weights, mixed, zero } = this.#buffers;
+    const wide = paddedColumns(length);
+    const keys: Panels = { at: this.#buffers.keys, rows: headWidth, columns: wide };
+    const values: Panels = { at: this.#buffers.values, rows: wide, columns: headWidth };
+    const queries = this.#space.view(query, length * headWidth);
+    const results = this.#space.view(mixed, length * headWidth);
+    const rows = this.#space.view(weights, length * wide);
     const scale = 1 / Math.sqrt(headWidth);
-    const weights = new Float32Array(length);
-    output.fill(0);
     for (let head = 0; head < HEADS; head++) {
-      const queryAt = head * headWidth;
-      const keyAt = width + queryAt;
-      const valueAt = 2 * width + queryAt;
+      const at = head * headWidth;
       for (let row = 0; row < length; row++) {
-        const query = row * rowWidth + queryAt;
-        let highest = -Infinity;
-        for (let other = 0; other < length; other++) {
-          const key = other * rowWidth + keyAt;
-          let product = 0;
-          for (let column = 0; column < headWidth; column++) product += input[query + column]! * input[key + column]!;
-          weights[other] = product * scale;
-          if (product * scale > highest) highest = product * scale;
-        }
-        let total = 0;
-        for (let other = 0; other < length; other++) {
-          const weight = Math.exp(weights[other]! - highest);
-          weights[other] = weight;
-          total += weight;
-        }
-        const into = row * width + queryAt;
-        for (let other = 0; other < length; other++) {
-          const share = weights[other]! / total;
-          const value = other * rowWidth + valueAt;
-          for (let column = 0; column < headWidth; column++) output[into + column]! += share * input[value + column]!;
-        }
+        queries.set(input.subarray(row * rowWidth + at, row * rowWidth + at + headWidth), row * headWidth);
+      }
+      this.#space.fillTransposedPanels(keys, input.subarray(width + at), length, rowWidth);
+      this.#space.fillPanels(values, input.subarray(2 * width + at), headWidth, length, rowWidth);
+      this.#space.multiply(query, length, keys, zero, weights);
+      softenRows(rows, length, wide, scale);
+      this.#space.multiply(weights, length, values, zero, mixed);
+      for (let row = 0; row < length; row++) {
+        output.set(results.subarray(row * headWidth, (row + 1) * headWidth), row * width + at);
       }
     }
   }
 
   #pool(texts: readonly (readonly number[])[], starts: readonly number[]): Float32Array[] {
     const { stream, normal, wide } = this.#buffers;
-    const states = this.#space.view(stream, (BATCH_ROWS + LONGEST_TEXT) * MODEL_WIDTH);
+    const states = this.#space.view(stream, MOST_ROWS * MODEL_WIDTH);
     const means = this.#space.view(normal, texts.length * MODEL_WIDTH);
     means.fill(0);
     texts.forEach((text, index) => {

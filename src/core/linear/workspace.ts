@@ -74,12 +74,27 @@ export class Workspace {
     return { at: this.reserve(rows * wide), rows, columns: wide };
   }
 
-  /** Lays a row-major matrix of rows × columns out in panels. */
-  fillPanels(panels: Panels, matrix: ArrayLike<number>, columns: number): void {
+  /**
+   * Lays a row-major matrix out in panels; rows and columns that the panels have beyond it become zero.
+   * @param rows of the matrix, at most those of the panels
+   * @param stride from one row to the next
+   */
+  fillPanels(panels: Panels, matrix: ArrayLike<number>, columns: number, rows = panels.rows, stride = columns): void {
     const target = this.view(panels.at, panels.rows * panels.columns);
+    if (rows < panels.rows || columns < panels.columns) target.fill(0);
     for (let column = 0; column < columns; column++) {
       const from = (column - (column % COLUMN_BLOCK)) * panels.rows + (column % COLUMN_BLOCK);
-      for (let row = 0; row < panels.rows; row++) target[from + row * COLUMN_BLOCK] = matrix[row * columns + column]!;
+      for (let row = 0; row < rows; row++) target[from + row * COLUMN_BLOCK] = matrix[row * stride + column]!;
+    }
+  }
+
+  /** Lays the transpose of a row-major matrix out in panels: its rows become columns. @param stride from row to row */
+  fillTransposedPanels(panels: Panels, matrix: ArrayLike<number>, rows: number, stride: number): void {
+    const target = this.view(panels.at, panels.rows * panels.columns);
+    if (rows < panels.columns) target.fill(0);
+    for (let row = 0; row < rows; row++) {
+      const from = (row - (row % COLUMN_BLOCK)) * panels.rows + (row % COLUMN_BLOCK);
+      for (let at = 0; at < panels.rows; at++) target[from + at * COLUMN_BLOCK] = matrix[row * stride + at]!;
     }
   }
 

@@ -1,6 +1,8 @@
+import type { Vectors } from '../encode/encoder.js';
 import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
 import type { Decision } from '../recognise/gate.js';
-import type { Recogniser, Recognition } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import {
   accuracy,
@@ -79,9 +81,9 @@ function lineResult(line: TestLine, recognition: Recognition): LineResult {
   };
 }
 
-/** Reads a test line. @param vector of the line's text */
-export function readLine(recogniser: Recogniser, line: TestLine, vector: Float32Array | null, now: string): LineResult {
-  return lineResult(line, recogniser.recognise(line.text, vector, line.now ?? now));
+/** Reads a test line. @param vectors of the texts that the recogniser asks for to read the line */
+export function readLine(recogniser: Recogniser, line: TestLine, vectors: Vectors, now: string): LineResult {
+  return lineResult(line, recogniser.recognise(line.text, vectors, line.now ?? now));
 }
 
 /** Whether a line came out right: the first intent in scope; not matched out of scope. */

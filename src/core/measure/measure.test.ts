@@ -95,6 +95,7 @@ describe('the measures of a test run', () => {
     end,
     text: '',
     value: '',
+    why: '',
   });
   const evaluation = measure(
     [

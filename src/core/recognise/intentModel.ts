@@ -1,6 +1,6 @@
 import { ENCODER_LANGUAGES, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
 import { paddedColumns, paddedRows, Workspace } from '../linear/workspace.js';
-import { calibrate, fitCalibration, type Calibration } from './calibrate.js';
+import { calibrate, fitCalibration, forMessages, type Calibration } from './calibrate.js';
 import {
   buildVocabulary,
   countTerms,
@@ -8,13 +8,21 @@ import {
   weighTerms,
   type ModelText,
   type SparseVector,
+  type TermCounts,
   type TermIndex,
   type Vocabulary,
 } from './features.js';
-import { fitLogistic, type Gram, type LogisticSettings } from './logistic.js';
+import { LogisticProblem, softmaxRows, type Gram, type LogisticFit, type LogisticSettings } from './logistic.js';
+
+/** A text to train with, its terms counted. */
+export interface CountedText extends ModelText {
+  counts: TermCounts;
+}
 
 /** A text with the intent it teaches. */
-export interface TrainingText extends ModelText {
+export interface TrainingText extends CountedText {
+  /** The text as it was written, before misspelt words were put right. */
+  written: string;
   intent: string;
   /** Index among the intent's utterances; `null` for a description, which is never scored. */
   utterance: number | null;
@@ -33,7 +41,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 1;
+export const MODEL_VERSION = 4;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -61,6 +69,8 @@ export interface RankedIntent {
 
 const ENCODER_WEIGHT = 1.25;
 const FOLDS = 5;
+/** A fold begins from the fit over all rows, from which it differs little. */
+const FOLD_STEPS = 8;
 /** Texts that take part in the training; of larger bots each intent gives an even share, and the rest is only scored. */
 const MOST_TEXTS = 3000;
 /** How much the whole background counts beside the whole of what the bot is taught, however large either is. */
@@ -69,7 +79,7 @@ const BACKGROUND_SHARE = 0.22;
 const TOO_NEAR = 0.7;
 /** A description counts as much as this many utterances, less those that the intent has; never less than one. */
 const DESCRIPTION_WORTH = 4;
-const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 20, tolerance: 1e-3 };
+const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 40, tolerance: 3e-3 };
 
 interface Features {
   dense: Float32Array | null;
@@ -100,21 +110,31 @@ function addDenseProducts({ size, values }: Gram, vectors: readonly Float32Array
   }
 }
 
-/** Adds the products of all pairs of term vectors to a Gram matrix. */
+/**
+ * Adds the products of all pairs of term vectors to a Gram matrix. Each term keeps the texts that have it, so that only
+ * texts with something in common meet.
+ */
 function addSparseProducts({ size, values }: Gram, vectors: readonly SparseVector[], terms: number): void {
-  const row = new Float64Array(terms);
-  for (let index = 0; index < size; index++) {
-    const { indices, weights } = vectors[index]!;
-    for (let at = 0; at < indices.length; at++) row[indices[at]!] = weights[at]!;
+  const starts = new Int32Array(terms + 1);
+  for (const { indices } of vectors) for (const term of indices) starts[term + 1]!++;
+  for (let term = 0; term < terms; term++) starts[term + 1]! += starts[term]!;
+  const ends = starts.slice();
+  const holders = new Int32Array(starts[terms]!);
+  const shares = new Float64Array(starts[terms]!);
+  const row = new Float64Array(size);
+  vectors.forEach(({ indices, weights }, index) => {
+    row.fill(0, 0, index + 1);
+    indices.forEach((term, at) => {
+      const weight = weights[at]!;
+      holders[ends[term]!] = index;
+      shares[ends[term]!++] = weight;
+      for (let held = starts[term]!; held < ends[term]!; held++) row[holders[held]!]! += weight * shares[held]!;
+    });
     for (let other = 0; other <= index; other++) {
-      const { indices: otherIndices, weights: otherWeights } = vectors[other]!;
-      let product = 0;
-      for (let at = 0; at < otherIndices.length; at++) product += row[otherIndices[at]!]! * otherWeights[at]!;
-      values[index * size + other]! += product;
-      if (other !== index) values[other * size + index]! += product;
+      values[index * size + other]! += row[other]!;
+      if (other !== index) values[other * size + index]! += row[other]!;
     }
-    for (let at = 0; at < indices.length; at++) row[indices[at]!] = 0;
-  }
+  });
 }
 
 /**
@@ -151,24 +171,25 @@ function dealFolds(labels: Int32Array): Int32Array {
   });
 }
 
-/** Scores of each row by a model that did not learn from the row's fold: n × classes. */
-function crossValidate(gram: Gram, labels: Int32Array, rowWeights: Float64Array, classes: number): Float64Array {
+/**
+ * Scores of each row by a model that did not learn from the row's fold: n × classes.
+ * @param whole the fit over all rows, which the folds begin from
+ */
+function crossValidate(
+  problem: LogisticProblem,
+  labels: Int32Array,
+  rowWeights: Float64Array,
+  classes: number,
+  whole: LogisticFit,
+): Float64Array {
   const folds = dealFolds(labels);
-  const scores = new Float64Array(gram.size * classes);
-  const rows = Array.from(labels.keys());
+  const scores = new Float64Array(labels.length * classes);
   for (let fold = 0; fold < FOLDS; fold++) {
-    const learned = rows.filter((row) => folds[row] !== fold);
-    const learnedLabels = Int32Array.from(learned, (row) => labels[row]!);
-    const learnedWeights = Float64Array.from(learned, (row) => rowWeights[row]!);
-    const coefficients = fitLogistic(part(gram, learned), learnedLabels, learnedWeights, classes, SETTINGS);
-    for (const row of rows.filter((candidate) => folds[candidate] === fold)) {
-      for (let at = 0; at < learned.length; at++) {
-        const product = gram.values[row * gram.size + learned[at]!]!;
-        for (let column = 0; column < classes; column++) {
-          scores[row * classes + column]! += product * coefficients[at * classes + column]!;
-        }
-      }
-    }
+    const learned = rowWeights.map((weight, row) => (folds[row] === fold ? 0 : weight));
+    const { scores: all } = problem.fit(learned, whole.coefficients, FOLD_STEPS);
+    folds.forEach((own, row) => {
+      if (own === fold) scores.set(all.subarray(row * classes, (row + 1) * classes), row * classes);
+    });
   }
   return scores;
 }
@@ -179,7 +200,7 @@ function readHeldOut(
   probabilities: Float64Array,
 ): HeldOutPrediction[] {
   const classes = intents.length + 1;
-  return texts.flatMap(({ text, intent, utterance }, row): HeldOutPrediction[] => {
+  return texts.flatMap(({ written, intent, utterance }, row): HeldOutPrediction[] => {
     if (utterance === null) return [];
     const own = Array.from(probabilities.subarray(row * classes, (row + 1) * classes));
     const best = own.indexOf(Math.max(...own));
@@ -187,7 +208,7 @@ function readHeldOut(
       {
         intent,
         utterance,
-        text,
+        text: written,
         predicted: intents[best] ?? null,
         confidence: own[best]!,
         ownConfidence: own[intents.indexOf(intent)]!,
@@ -222,7 +243,7 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
   const index = indexTerms(model.vocabulary);
   const scores = new Float64Array(texts.length * classes);
   texts.forEach((text, row) =>
-    scores.set(scoreText(model, index, text, vectors.get(text.text) ?? null), row * classes),
+    scores.set(scoreText(model, index, text.counts, vectors.get(text.text) ?? null), row * classes),
   );
   return calibrate(scores, classes, model.calibration);
 }
@@ -241,17 +262,19 @@ function weightOf({ intent, utterance }: TrainingText, texts: readonly TrainingT
 }
 
 /** Adds a training text's share to the weights of the linear model. @param coefficients one a class */
-function addWeights(model: IntentModel, { dense, sparse }: Features, coefficients: Float64Array): void {
+function addWeights(model: IntentModel, { dense, sparse }: Features, coefficients: Float32Array): void {
   const classes = coefficients.length;
+  sparse.indices.forEach((term, at) => {
+    const weight = sparse.weights[at]!;
+    for (let column = 0; column < classes; column++)
+      model.termWeights[term * classes + column]! += weight * coefficients[column]!;
+  });
   for (let column = 0; column < classes; column++) {
-    const coefficient = coefficients[column]!;
-    model.biases[column]! += coefficient;
-    for (let at = 0; at < sparse.indices.length; at++) {
-      model.termWeights[sparse.indices[at]! * classes + column]! += coefficient * sparse.weights[at]!;
-    }
+    model.biases[column]! += coefficients[column]!;
     if (!dense) continue;
-    const scale = coefficient * ENCODER_WEIGHT * ENCODER_WEIGHT;
-    for (let at = 0; at < VECTOR_LENGTH; at++) model.denseWeights[column * VECTOR_LENGTH + at]! += scale * dense[at]!;
+    const scale = coefficients[column]! * ENCODER_WEIGHT * ENCODER_WEIGHT;
+    const from = column * VECTOR_LENGTH;
+    for (let at = 0; at < VECTOR_LENGTH; at++) model.denseWeights[from + at]! += scale * dense[at]!;
   }
 }
 
@@ -263,7 +286,7 @@ function addWeights(model: IntentModel, { dense, sparse }: Features, coefficient
  */
 export function trainIntentModel(
   given: readonly TrainingText[],
-  background: readonly ModelText[],
+  background: readonly CountedText[],
   language: string,
   vectors: Vectors,
 ): IntentModel {
@@ -271,7 +294,7 @@ export function trainIntentModel(
   const { texts, leftOut } = evenShare(given);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;
-  const everything: ModelText[] = [...texts, ...background];
+  const everything: CountedText[] = [...texts, ...background];
   const similarities: Gram = { size: everything.length, values: new Float32Array(everything.length ** 2) };
   const dense = encoded ? everything.map(({ text }) => vectorOf(text, vectors)) : null;
   if (dense) addDenseProducts(similarities, dense);
@@ -280,10 +303,9 @@ export function trainIntentModel(
   const labels = Int32Array.from(all.keys(), (row) =>
     row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length,
   );
-  const counts = all.map(countTerms);
-  const vocabulary = buildVocabulary(counts);
+  const vocabulary = buildVocabulary(all.map(({ counts }) => counts));
   const index = indexTerms(vocabulary);
-  const sparse = counts.map((terms) => weighTerms(terms, vocabulary, index));
+  const sparse = all.map(({ counts }) => weighTerms(counts, vocabulary, index));
   const gram = part(similarities, learned);
   // One more for every pair stands for the bias.
   for (let at = 0; at < gram.values.length; at++) gram.values[at]! += 1;
@@ -292,7 +314,8 @@ export function trainIntentModel(
   const rowWeights = Float64Array.from(all.keys(), (row) =>
     row < texts.length ? weightOf(texts[row]!, texts) : backgroundWeight,
   );
-  const coefficients = fitLogistic(gram, labels, rowWeights, classes, SETTINGS);
+  const problem = new LogisticProblem(gram, labels, classes, SETTINGS);
+  const whole = problem.fit(rowWeights);
   const model: IntentModel = {
     version: MODEL_VERSION,
     intents,
@@ -307,30 +330,75 @@ export function trainIntentModel(
   };
   learned.forEach((from, row) => {
     const own = { dense: dense?.[from] ?? null, sparse: sparse[row]! };
-    addWeights(model, own, coefficients.subarray(row * classes, (row + 1) * classes));
+    addWeights(model, own, whole.coefficients.subarray(row * classes, (row + 1) * classes));
   });
-  const scores = crossValidate(gram, labels, rowWeights, classes);
-  model.calibration = fitCalibration(scores, classes, labels, rowWeights);
+  const scores = crossValidate(problem, labels, rowWeights, classes, whole);
+  const heldOut = fitCalibration(scores, classes, labels, rowWeights);
+  model.calibration = forMessages(heldOut);
   model.heldOut = [
-    ...readHeldOut(texts, intents, calibrate(scores, classes, model.calibration)),
+    ...readHeldOut(texts, intents, calibrate(scores, classes, heldOut)),
     ...readHeldOut(leftOut, intents, scoreAll(model, leftOut, vectors)),
   ];
   return model;
 }
 
-/** A model ready to rank texts. */
+/** A message, or a sentence of one, to be ranked. */
+export interface RankedPart {
+  text: ModelText;
+  /** Its sentence vector; without one, n-grams alone decide. */
+  vector: Float32Array | null;
+  /** How much it asks for something, beside its neighbours. */
+  weight: number;
+}
+
+/** A model ready to rank messages. */
 export interface IntentRanker {
   /**
    * Ranks all intents, best first. Probabilities add up to one together with that of lying outside the bot.
-   * @param vector the text's sentence vector; without one, n-grams alone decide
+   * @param sentences of a message of several; none of a message of one
    */
-  rank(text: ModelText, vector: Float32Array | null): RankedIntent[];
+  rank(whole: RankedPart, sentences: readonly RankedPart[]): RankedIntent[];
+  /** Compares one text with others as the model sees them: 1 for the same, 0 for nothing in common. */
+  compare(one: Omit<RankedPart, 'weight'>): (other: Omit<RankedPart, 'weight'>) => number;
 }
 
-function scoreText(model: IntentModel, index: TermIndex, text: ModelText, vector: Float32Array | null): Float64Array {
+/** How much the sentences of a long message count beside the message as a whole. */
+const SENTENCE_SHARE = 0.5;
+const LEAST_PROBABILITY = 1e-9;
+
+/**
+ * Joins what the whole message and its sentences say: the geometric mean of the probabilities, in which a sentence
+ * counts the more, the more it asks for something and the likelier it lies within the bot.
+ * @param parts probabilities of each sentence, the last that of lying outside
+ */
+function joinSentences(
+  whole: Float64Array,
+  parts: readonly { probabilities: Float64Array; weight: number }[],
+): Float64Array {
+  const weights = parts.map(({ probabilities, weight }) => weight * (1 - probabilities.at(-1)!) + LEAST_PROBABILITY);
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const log = (probability: number) => Math.log(Math.max(LEAST_PROBABILITY, probability));
+  const joined = whole.map(
+    (own, column) =>
+      (1 - SENTENCE_SHARE) * log(own) +
+      parts.reduce(
+        (sum, { probabilities }, at) => sum + (SENTENCE_SHARE * weights[at]! * log(probabilities[column]!)) / total,
+        0,
+      ),
+  );
+  softmaxRows(joined, joined.length, new Int32Array([-1]));
+  return joined;
+}
+
+function scoreText(
+  model: IntentModel,
+  index: TermIndex,
+  counts: TermCounts,
+  vector: Float32Array | null,
+): Float64Array {
   const classes = model.intents.length + 1;
   const scores = Float64Array.from(model.biases);
-  const { indices, weights } = weighTerms(countTerms(text), model.vocabulary, index);
+  const { indices, weights } = weighTerms(counts, model.vocabulary, index);
   indices.forEach((term, at) => {
     for (let column = 0; column < classes; column++)
       scores[column]! += weights[at]! * model.termWeights[term * classes + column]!;
@@ -348,13 +416,41 @@ function scoreText(model: IntentModel, index: TermIndex, text: ModelText, vector
 export function openIntentModel(model: IntentModel): IntentRanker {
   const index = indexTerms(model.vocabulary);
   return {
-    rank(text, vector) {
+    rank(whole, sentences) {
       if (model.intents.length === 0) return [];
-      const scores = scoreText(model, index, text, vector);
-      const probabilities = calibrate(scores, scores.length, model.calibration);
+      const read = ({ text, vector }: RankedPart): Float64Array => {
+        const scores = scoreText(model, index, countTerms(text), vector);
+        return calibrate(scores, scores.length, model.calibration);
+      };
+      const parts = sentences.map((part) => ({ probabilities: read(part), weight: part.weight }));
+      const probabilities = parts.length === 0 ? read(whole) : joinSentences(read(whole), parts);
       return model.intents
         .map((intent, column) => ({ intent, confidence: probabilities[column]! }))
         .sort((a, b) => b.confidence - a.confidence || (a.intent < b.intent ? -1 : 1));
+    },
+    compare(one) {
+      const dense = ({ vector }: Omit<RankedPart, 'weight'>) => (model.encoded ? vector : null);
+      const sparse = ({ text }: Omit<RankedPart, 'weight'>) => weighTerms(countTerms(text), model.vocabulary, index);
+      const [own, ownVector] = [sparse(one), dense(one)];
+      const weights = new Map([...own.indices].map((place, at) => [place, own.weights[at]!]));
+      const product = (other: SparseVector, vector: Float32Array | null): number => {
+        let sum = 0;
+        other.indices.forEach((place, at) => (sum += other.weights[at]! * (weights.get(place) ?? 0)));
+        if (ownVector && vector) {
+          let cosine = 0;
+          for (let at = 0; at < VECTOR_LENGTH; at++) cosine += ownVector[at]! * vector[at]!;
+          sum += ENCODER_WEIGHT * ENCODER_WEIGHT * cosine;
+        }
+        return sum;
+      };
+      const length = ({ weights: own }: SparseVector, vector: Float32Array | null): number =>
+        Math.sqrt(own.reduce((sum, weight) => sum + weight * weight, vector ? ENCODER_WEIGHT * ENCODER_WEIGHT : 0));
+      const ownLength = length(own, ownVector);
+      return (other) => {
+        const [their, theirVector] = [sparse(other), dense(other)];
+        const lengths = ownLength * length(their, theirVector);
+        return lengths === 0 ? 0 : Math.max(0, Math.min(1, product(their, theirVector) / lengths));
+      };
     },
   };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { calibrate, fitCalibration } from './calibrate.js';
-import { fitLogistic, softmaxRows, type Gram } from './logistic.js';
+import { LogisticProblem, softmaxRows, type Gram } from './logistic.js';
 
 /** Points on a line with a constant, as rows of features. */
 function gramOf(rows: readonly (readonly number[])[]): Gram {
@@ -22,7 +22,7 @@ function* pseudoRandom(seed: number): Generator<number> {
   }
 }
 
-describe('fitLogistic', () => {
+describe('a regression', () => {
   const random = pseudoRandom(7);
   const next = () => random.next().value as number;
   const labels = Int32Array.from({ length: 60 }, (_, index) => index % 3);
@@ -31,8 +31,10 @@ describe('fitLogistic', () => {
   const weights = new Float64Array(60).fill(1);
   const settings = { inversePenalty: 2, maxSteps: 200, tolerance: 1e-6 };
 
+  const problem = new LogisticProblem(gram, labels, 3, settings);
+
   /** The gradient of the penalised loss in the weights themselves, which must vanish at the optimum. */
-  function gradient(coefficients: Float64Array, rowWeights: Float64Array): number[] {
+  function gradient(coefficients: Float32Array, rowWeights: Float64Array): number[] {
     const width = 3;
     const model = Array.from({ length: 3 * width }, (_, index) => {
       const [column, feature] = [Math.floor(index / width), index % width];
@@ -60,23 +62,31 @@ describe('fitLogistic', () => {
   }
 
   it('reaches the point where the gradient of the penalised loss vanishes', () => {
-    for (const slope of gradient(fitLogistic(gram, labels, weights, 3, settings), weights))
+    for (const slope of gradient(problem.fit(weights).coefficients, weights))
       expect(Math.abs(slope)).toBeLessThan(1e-3);
   });
 
   it('counts rows by their weight', () => {
     const uneven = Float64Array.from(labels, (label) => (label === 2 ? 0.2 : 1));
-    for (const slope of gradient(fitLogistic(gram, labels, uneven, 3, settings), uneven))
-      expect(Math.abs(slope)).toBeLessThan(1e-3);
+    for (const slope of gradient(problem.fit(uneven).coefficients, uneven)) expect(Math.abs(slope)).toBeLessThan(1e-3);
+  });
+
+  it('leaves rows of weight 0 out and scores them all the same, from whatever it begins with', () => {
+    const whole = problem.fit(weights);
+    const part = weights.map((weight, row) => (row % 5 === 0 ? 0 : weight));
+    const [cold, warm] = [problem.fit(part), problem.fit(part, whole.coefficients)];
+    expect(warm.coefficients.subarray(0, 3)).toEqual(Float32Array.of(0, 0, 0));
+    warm.scores.forEach((score, at) => expect(score).toBeCloseTo(cold.scores[at]!, 3));
+    for (const slope of gradient(warm.coefficients, part)) expect(Math.abs(slope)).toBeLessThan(1e-3);
   });
 
   it('gives the same coefficients every time, to the last digit', () => {
-    expect(fitLogistic(gram, labels, weights, 3, settings)).toEqual(fitLogistic(gram, labels, weights, 3, settings));
+    expect(problem.fit(weights)).toEqual(new LogisticProblem(gram, labels, 3, settings).fit(weights));
   });
 
   it('manages a single text of a single class', () => {
-    const one = fitLogistic(gramOf([[1]]), Int32Array.of(0), Float64Array.of(1), 2, settings);
-    expect(one[0]).toBeGreaterThan(one[1]!);
+    const one = new LogisticProblem(gramOf([[1]]), Int32Array.of(0), 2, settings).fit(Float64Array.of(1));
+    expect(one.coefficients[0]).toBeGreaterThan(one.coefficients[1]!);
   });
 });
 

@@ -12,66 +12,71 @@ export interface LogisticSettings {
   inversePenalty: number;
   /** The most steps taken. */
   maxSteps: number;
-  /** Stops when the gradient's length, relative to the first, falls below this. */
+  /** Stops when the gradient's length, relative to that at zero, falls below this. */
   tolerance: number;
 }
 
-const MEMORY = 6;
-
-/** A direction in the space of coefficients, with its product with the Gram matrix. Both n × k, row-major. */
-interface Direction {
-  own: Float64Array;
-  product: Float64Array;
+/** What a regression found. Both n × classes, row-major. */
+export interface LogisticFit {
+  /** The weights of the linear model are Σ coefficient × features. */
+  coefficients: Float32Array;
+  /** What the model scores each row, those that count for nothing too. */
+  scores: Float32Array;
 }
 
-/** Prepares the products of a Gram matrix with n × classes matrices. */
-function gramProduct({ size, values }: Gram, classes: number): (matrix: Float64Array) => Float64Array {
-  const wide = paddedColumns(classes);
-  const rows = paddedRows(size);
-  const space = new Workspace(rows * size + size * wide + rows * wide + wide + 64);
-  const left = space.reserve(rows * size);
-  space.view(left, size * size).set(values);
-  const panels = space.reservePanels(size, classes);
-  const zero = space.reserve(wide);
-  const result = space.reserve(rows * wide);
-  return (matrix) => {
-    space.fillPanels(panels, matrix, classes);
-    space.multiply(left, size, panels, zero, result);
-    const padded = space.view(result, size * wide);
-    const product = new Float64Array(size * classes);
-    for (let row = 0; row < size; row++) {
-      for (let column = 0; column < classes; column++) product[row * classes + column] = padded[row * wide + column]!;
+/** Steps that the quasi-Newton method remembers. */
+const MEMORY = 5;
+
+/** A point or direction in the space of coefficients, with its product with the Gram matrix. Both n × k, row-major. */
+class Direction {
+  readonly own: Float32Array;
+  readonly product: Float32Array;
+
+  constructor(size: number) {
+    this.own = new Float32Array(size);
+    this.product = new Float32Array(size);
+  }
+
+  set(other: Direction): void {
+    this.own.set(other.own);
+    this.product.set(other.product);
+  }
+
+  /** this = a + scale × b */
+  setSum(a: Direction, scale: number, b: Direction): void {
+    for (let at = 0; at < this.own.length; at++) {
+      this.own[at] = a.own[at]! + scale * b.own[at]!;
+      this.product[at] = a.product[at]! + scale * b.product[at]!;
     }
-    return product;
-  };
+  }
+
+  /** this += scale × other */
+  add(scale: number, other: Direction): void {
+    this.setSum(this, scale, other);
+  }
+
+  scale(factor: number): void {
+    for (let at = 0; at < this.own.length; at++) {
+      this.own[at]! *= factor;
+      this.product[at]! *= factor;
+    }
+  }
 }
 
-function dot(a: Float64Array, b: Float64Array): number {
+/** The inner product of two directions in the space of the weights. */
+function inner(a: Direction, b: Direction): number {
   let sum = 0;
-  for (let index = 0; index < a.length; index++) sum += a[index]! * b[index]!;
+  for (let at = 0; at < a.own.length; at++) sum += a.product[at]! * b.own[at]!;
   return sum;
 }
 
-function addScaled(target: Float64Array, scale: number, source: Float64Array): void {
-  for (let index = 0; index < target.length; index++) target[index]! += scale * source[index]!;
-}
-
-function scaled(source: Float64Array, scale: number): Float64Array {
-  const result = new Float64Array(source.length);
-  for (let index = 0; index < source.length; index++) result[index] = scale * source[index]!;
-  return result;
-}
-
-/** a + scale × b */
-function sum(a: Direction, scale: number, b: Direction): Direction {
-  const result = { own: scaled(b.own, scale), product: scaled(b.product, scale) };
-  addScaled(result.own, 1, a.own);
-  addScaled(result.product, 1, a.product);
-  return result;
-}
-
 /** Turns scores into probabilities in place. @returns the weighted negative log-likelihood of the labels (-1: no label) */
-export function softmaxRows(scores: Float64Array, classes: number, labels: Int32Array, weights?: Float64Array): number {
+export function softmaxRows(
+  scores: Float64Array | Float32Array,
+  classes: number,
+  labels: Int32Array,
+  weights?: Float64Array,
+): number {
   let loss = 0;
   for (let row = 0; row < labels.length; row++) {
     const at = row * classes;
@@ -93,84 +98,152 @@ export function softmaxRows(scores: Float64Array, classes: number, labels: Int32
 /**
  * Multinomial logistic regression with an L2 penalty, solved over the Gram matrix of the training texts by L-BFGS
  * (Nocedal, 1980) in the inner product of the weights, so that the result is that of the linear model over the
- * features themselves. Deterministic.
- * @param labels class of each row, 0..classes-1
- * @param weights how much each row counts
- * @returns coefficients, n × classes: the weights are Σ coefficient × features
+ * features themselves. Deterministic. One problem serves many fits over the same rows that weigh them differently.
  */
-export function fitLogistic(
-  gram: Gram,
-  labels: Int32Array,
-  weights: Float64Array,
-  classes: number,
-  settings: LogisticSettings,
-): Float64Array {
-  const multiply = gramProduct(gram, classes);
-  const size = gram.size * classes;
-  const at: Direction = { own: new Float64Array(size), product: new Float64Array(size) };
-  const penalty = 1 / settings.inversePenalty;
+export class LogisticProblem {
+  readonly #labels: Int32Array;
+  readonly #classes: number;
+  readonly #settings: LogisticSettings;
+  readonly #size: number;
+  readonly #multiply: (matrix: Float32Array, into: Float32Array) => void;
+  readonly #point: Direction;
+  readonly #next: Direction;
+  readonly #gradient: Direction;
+  readonly #nextGradient: Direction;
+  readonly #search: Direction;
+  readonly #spare: { step: Direction; change: Direction; inverse: number }[];
 
-  const evaluate = (point: Direction): { loss: number; gradient: Float64Array } => {
-    const gradient = point.product.slice();
-    const loss = softmaxRows(gradient, classes, labels, weights);
+  /** @param labels class of each row, 0..classes-1 */
+  constructor(gram: Gram, labels: Int32Array, classes: number, settings: LogisticSettings) {
+    this.#labels = labels;
+    this.#classes = classes;
+    this.#settings = settings;
+    this.#size = gram.size * classes;
+    this.#multiply = gramProduct(gram, classes);
+    const direction = () => new Direction(this.#size);
+    [this.#point, this.#next, this.#gradient, this.#nextGradient, this.#search] = [
+      direction(),
+      direction(),
+      direction(),
+      direction(),
+      direction(),
+    ];
+    this.#spare = Array.from({ length: MEMORY }, () => ({ step: direction(), change: direction(), inverse: 0 }));
+  }
+
+  /**
+   * @param weights how much each row counts; rows of weight 0 are scored without being learned from
+   * @param start coefficients to begin with, n × classes; those of rows of weight 0 are taken as 0
+   * @param mostSteps steps taken at most
+   */
+  fit(weights: Float64Array, start?: Float32Array, mostSteps = this.#settings.maxSteps): LogisticFit {
+    const { tolerance } = this.#settings;
+    const [point, gradient, search] = [this.#point, this.#gradient, this.#search];
+    point.own.fill(0);
+    point.product.fill(0);
+    const enough = tolerance * this.#lengthAtZero(weights);
+    if (start) {
+      point.own.set(start);
+      weights.forEach((weight, row) => {
+        if (weight === 0) point.own.fill(0, row * this.#classes, (row + 1) * this.#classes);
+      });
+      this.#multiply(point.own, point.product);
+    }
+    let loss = this.#evaluate(point, weights, gradient);
+    const history: { step: Direction; change: Direction; inverse: number }[] = [];
+    for (let count = 0; count < mostSteps; count++) {
+      const length = Math.sqrt(Math.max(inner(gradient, gradient), 0));
+      if (length <= enough || length === 0) break;
+      this.#direct(history, length);
+      const slope = inner(gradient, search);
+      if (slope >= 0) break;
+      const reached = this.#descend(weights, loss, slope);
+      if (reached === null) break;
+      loss = reached;
+      const entry = history.length < MEMORY ? this.#spare[history.length]! : history.shift()!;
+      entry.step.setSum(this.#next, -1, point);
+      entry.change.setSum(this.#nextGradient, -1, gradient);
+      const curvature = inner(entry.step, entry.change);
+      if (curvature <= 1e-12) break;
+      entry.inverse = 1 / curvature;
+      history.push(entry);
+      point.set(this.#next);
+      gradient.set(this.#nextGradient);
+    }
+    return { coefficients: point.own.slice(), scores: point.product.slice() };
+  }
+
+  #lengthAtZero(weights: Float64Array): number {
+    this.#evaluate(this.#point, weights, this.#gradient);
+    return Math.sqrt(Math.max(inner(this.#gradient, this.#gradient), 0));
+  }
+
+  /** The penalised loss at a point; the gradient goes to `into`. */
+  #evaluate(point: Direction, weights: Float64Array, into: Direction): number {
+    const classes = this.#classes;
+    const labels = this.#labels;
+    const penalty = 1 / this.#settings.inversePenalty;
+    into.own.set(point.product);
+    const loss = softmaxRows(into.own, classes, labels, weights);
     for (let row = 0; row < labels.length; row++) {
       const weight = weights[row]!;
-      gradient[row * classes + labels[row]!]! -= 1;
-      for (let column = 0; column < classes; column++) gradient[row * classes + column]! *= weight;
-    }
-    for (let index = 0; index < size; index++) gradient[index]! += penalty * point.own[index]!;
-    return { loss: loss + (penalty / 2) * dot(point.own, point.product), gradient };
-  };
-
-  const start = evaluate(at);
-  let loss = start.loss;
-  let gradient: Direction = { own: start.gradient, product: multiply(start.gradient) };
-  const first = Math.sqrt(Math.max(dot(gradient.own, gradient.product), 0));
-  const history: { step: Direction; change: Direction; inverse: number }[] = [];
-
-  for (let count = 0; count < settings.maxSteps; count++) {
-    const length = Math.sqrt(Math.max(dot(gradient.own, gradient.product), 0));
-    if (length <= settings.tolerance * first || length === 0) break;
-    const direction = scaled(gradient.own, -1);
-    const factors: number[] = [];
-    for (const { step, change, inverse } of history.toReversed()) {
-      const factor = inverse * dot(step.product, direction);
-      factors.push(factor);
-      addScaled(direction, -factor, change.own);
-    }
-    const latest = history.at(-1);
-    const scale = latest
-      ? 1 / (latest.inverse * dot(latest.change.own, latest.change.product))
-      : 1 / Math.max(length, 1);
-    const own = scaled(direction, scale);
-    for (const { step, change, inverse } of history) {
-      const factor = inverse * dot(change.product, own);
-      addScaled(own, factors.pop()! - factor, step.own);
-    }
-    const shaped: Direction = { own, product: multiply(own) };
-    const slope = dot(gradient.product, shaped.own);
-    if (slope >= 0) break;
-    let rate = 1;
-    let next: { point: Direction; loss: number; gradient: Float64Array } | null = null;
-    for (let attempt = 0; attempt < 20; attempt++, rate /= 2) {
-      const point = sum(at, rate, shaped);
-      const result = evaluate(point);
-      if (result.loss <= loss + 1e-4 * rate * slope) {
-        next = { point, loss: result.loss, gradient: result.gradient };
-        break;
+      const at = row * classes;
+      into.own[at + labels[row]!]! -= 1;
+      for (let column = 0; column < classes; column++) {
+        into.own[at + column] = weight * into.own[at + column]! + penalty * point.own[at + column]!;
       }
     }
-    if (!next) break;
-    const nextGradient: Direction = { own: next.gradient, product: multiply(next.gradient) };
-    const step = sum(next.point, -1, at);
-    const change = sum(nextGradient, -1, gradient);
-    const curvature = dot(step.product, change.own);
-    if (curvature > 1e-12) history.push({ step, change, inverse: 1 / curvature });
-    if (history.length > MEMORY) history.shift();
-    at.own = next.point.own;
-    at.product = next.point.product;
-    loss = next.loss;
-    gradient = nextGradient;
+    this.#multiply(into.own, into.product);
+    return loss + (penalty / 2) * inner(point, point);
   }
-  return at.own;
+
+  /** The direction to search in, by the two loops of L-BFGS. @param length of the gradient */
+  #direct(history: readonly { step: Direction; change: Direction; inverse: number }[], length: number): void {
+    const search = this.#search;
+    search.set(this.#gradient);
+    search.scale(-1);
+    const factors: number[] = [];
+    for (const { step, change, inverse } of history.toReversed()) {
+      const factor = inverse * inner(step, search);
+      factors.push(factor);
+      search.add(-factor, change);
+    }
+    const latest = history.at(-1);
+    search.scale(latest ? 1 / (latest.inverse * inner(latest.change, latest.change)) : 1 / Math.max(length, 1));
+    for (const { step, change, inverse } of history) {
+      const factor = inverse * inner(change, search);
+      search.add(factors.pop()! - factor, step);
+    }
+  }
+
+  /** Goes along the direction until the loss falls enough. @returns the loss there; `null` if it does not fall */
+  #descend(weights: Float64Array, loss: number, slope: number): number | null {
+    let rate = 1;
+    for (let attempt = 0; attempt < 20; attempt++, rate /= 2) {
+      this.#next.setSum(this.#point, rate, this.#search);
+      const reached = this.#evaluate(this.#next, weights, this.#nextGradient);
+      if (reached <= loss + 1e-4 * rate * slope) return reached;
+    }
+    return null;
+  }
+}
+
+/** Prepares the products of a Gram matrix with n × classes matrices. */
+function gramProduct({ size, values }: Gram, classes: number): (matrix: Float32Array, into: Float32Array) => void {
+  const wide = paddedColumns(classes);
+  const rows = paddedRows(size);
+  const space = new Workspace(rows * size + size * wide + rows * wide + wide + 64);
+  const left = space.reserve(rows * size);
+  space.view(left, size * size).set(values);
+  const panels = space.reservePanels(size, classes);
+  const zero = space.reserve(wide);
+  const result = space.reserve(rows * wide);
+  return (matrix, into) => {
+    space.fillPanels(panels, matrix, classes);
+    space.multiply(left, size, panels, zero, result);
+    const padded = space.view(result, size * wide);
+    for (let row = 0; row < size; row++) {
+      for (let column = 0; column < classes; column++) into[row * classes + column] = padded[row * wide + column]!;
+    }
+  };
 }

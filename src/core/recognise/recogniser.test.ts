@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
-import { encodeTexts, type Encoder, type Vectors } from '../encode/encoder.js';
+import { encodeTexts, NO_VECTORS, type Encoder, type Vectors } from '../encode/encoder.js';
 import { decide } from './gate.js';
 import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from './recogniser.js';
 
@@ -20,7 +20,7 @@ describe('the recogniser without an encoder', () => {
   });
 
   it('recognises a sentence that is not among the utterances', () => {
-    const recognition = recogniser.recognise('could I order four packets of breakfast tea', null, NOW);
+    const recognition = recogniser.recognise('could I order four packets of breakfast tea', NO_VECTORS, NOW);
     expect(recognition.ranking[0]!.intent).toBe('order_tea');
     expect(recognition.slots.map(({ slot, text, value }) => [slot, text, value])).toEqual([
       ['amount', 'four', 4],
@@ -29,7 +29,7 @@ describe('the recogniser without an encoder', () => {
   });
 
   it('ranks every intent, best first, with probabilities that leave room for what lies outside', () => {
-    const { ranking } = recogniser.recognise('what is the weather in Peru', null, NOW);
+    const { ranking } = recogniser.recognise('what is the weather in Peru', NO_VECTORS, NOW);
     expect(ranking).toHaveLength(3);
     expect(ranking.map(({ confidence }) => confidence)).toEqual(
       ranking.map(({ confidence }) => confidence).sort((a, b) => b - a),
@@ -40,14 +40,28 @@ describe('the recogniser without an encoder', () => {
   it('reads any text without a fault, with offsets into it', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'binary', maxLength: 80 }), (text) => {
-        const recognition = recogniser.recognise(text, null, NOW);
+        const recognition = recogniser.recognise(text, NO_VECTORS, NOW);
         for (const slot of recognition.slots) expect(text.slice(slot.start, slot.end)).toBe(slot.text);
+        for (const { start, end, text: words } of recognition.mendings) expect(text.slice(start, end)).toBe(words);
+        for (const value of recognition.passedOver) expect(text.slice(value.start, value.end)).toBe(value.text);
         for (const { confidence } of recognition.ranking) expect(confidence >= 0 && confidence <= 1).toBe(true);
       }),
       { numRuns: 60 },
     );
-    for (const text of ['', 'x'.repeat(10_000), '7'.repeat(1000), '<script>alert(1)</script>', 'مرحبا', '\uD83D']) {
-      expect(() => recogniser.recognise(text, null, NOW)).not.toThrow();
+    const odd = [
+      '',
+      'x'.repeat(10_000),
+      ' '.repeat(10_000),
+      '7'.repeat(1000),
+      '<script>alert(1)</script>',
+      'مرحبا',
+      '\uD83D',
+      '\u0000\u0007',
+      '😀'.repeat(3000),
+      'wnat oder lavendr '.repeat(500),
+    ];
+    for (const text of odd) {
+      expect(() => recogniser.recognise(text, NO_VECTORS, NOW)).not.toThrow();
     }
   });
 
@@ -60,7 +74,7 @@ describe('the recogniser without an encoder', () => {
     const alone = trainRecogniser(withTwin, new Map()).heldOut.find((item) => item.text.startsWith('zebra'))!;
     const taught = openRecogniser(withTwin, trainRecogniser(withTwin, new Map())).recognise(
       'zebra crossing umbrella',
-      null,
+      NO_VECTORS,
       NOW,
     );
     expect(taught.ranking[0]!.intent).toBe('opening_hours');
@@ -79,18 +93,18 @@ describe('the recogniser without an encoder', () => {
     const large = trainRecogniser(many, new Map());
     expect(large.leftOut).toBe(3120 - 3000);
     expect(large.heldOut).toHaveLength(3117);
-    const { ranking } = openRecogniser(many, large).recognise('order some tea', null, NOW);
+    const { ranking } = openRecogniser(many, large).recognise('order some tea', NO_VECTORS, NOW);
     expect(ranking[0]!.intent).toBe('order_tea');
   });
 
   it('drops intents from the ranking that the bot no longer has', () => {
     const fewer = { ...shop, intents: shop.intents.slice(1) };
-    expect(openRecogniser(fewer, model).recognise('order tea', null, NOW).ranking).toHaveLength(2);
+    expect(openRecogniser(fewer, model).recognise('order tea', NO_VECTORS, NOW).ranking).toHaveLength(2);
   });
 
   it('is empty, not broken, for a bot without intents', () => {
     const empty = { ...shop, intents: [] };
-    const recognition = openRecogniser(empty, trainRecogniser(empty, new Map())).recognise('hello', null, NOW);
+    const recognition = openRecogniser(empty, trainRecogniser(empty, new Map())).recognise('hello', NO_VECTORS, NOW);
     expect(recognition).toMatchObject({ intent: null, decision: 'none', ranking: [], confidence: 0 });
   });
 });
@@ -107,7 +121,7 @@ describe('the recogniser with the encoder', () => {
   });
 
   const read = async (text: string, reader = recogniser) =>
-    reader.recognise(text, (await encoder.encode([text]))[0]!, NOW);
+    reader.recognise(text, await encodeTexts(encoder, reader.textsToEncode(text)), NOW);
 
   it('recognises other words for the same wish', async () => {
     expect((await read('at which hour do your doors shut')).ranking[0]!.intent).toBe('opening_hours');

@@ -1,45 +1,58 @@
 import type { BotDocument } from '../bot/document.js';
 import { plainText } from '../bot/marking.js';
 import { ENCODER_LANGUAGES, type Vectors } from '../encode/encoder.js';
-import { tokenise } from '../text/tokens.js';
+import { prepareSpeller } from '../text/spelling.js';
+import type { Token } from '../text/tokens.js';
 import { BACKGROUND } from './background.js';
-import type { ModelText } from './features.js';
+import {
+  nearestUtterances,
+  utterancesToCompare,
+  weighWord,
+  withoutEach,
+  type Explanation,
+  type ReadUtterance,
+  type WordWeight,
+} from './explain.js';
+import { countTerms, type ModelText } from './features.js';
 import type { Candidate } from './finders/finder.js';
-import { prepareFinders, type FindAll } from './finders/index.js';
-import { decide, type Decision } from './gate.js';
+import { prepareFinders, type FindAll, type Overlapped } from './finders/index.js';
+import { decide } from './gate.js';
 import {
   openIntentModel,
   trainIntentModel,
+  type CountedText,
   type IntentModel,
-  type RankedIntent,
+  type RankedPart,
   type TrainingText,
 } from './intentModel.js';
-import { prepareIntentSlots, type SlotReading } from './slots.js';
+import type { Recognition } from './recognition.js';
+import { prepareReader, readWith, wordsOf, type ReadText } from './reading.js';
+import { prepareIntentSlots, type PassedOver, type SlotReading } from './slots.js';
+import { trainTaggers, type TaggerMemory, type TaggerModel } from './tagger/tagger.js';
 
-/** What a message was read as. */
-export interface Recognition {
-  text: string;
-  /** The best intent, or `null` when the gate lets nothing through. */
-  intent: string | null;
-  /** Confidence of the best intent in the ranking, whatever the decision. */
-  confidence: number;
-  decision: Decision;
-  /** The intents in reach when the decision is to ask. */
-  candidates: string[];
-  /** Every intent, best first. */
-  ranking: RankedIntent[];
-  /** Slots of the first intent in the ranking. */
-  slots: SlotReading[];
-  /** Every value found, of whatever entity. */
-  entities: Candidate[];
+/** Everything that is learned of a bot. Plain data. */
+export interface RecogniserModel extends IntentModel {
+  /** Words that are never taken for misspellings, folded. */
+  words: string[];
+  /** What tells the slots of a form from the words around them, by form. */
+  taggers: Record<string, TaggerModel>;
 }
 
 /** A trained bot ready to read messages. The same message always gives the same reading. */
 export interface Recogniser {
   readonly document: BotDocument;
-  /** @param vector the message's sentence vector, or `null` where none is to be had
+  /** The texts whose sentence vectors the reading of a message needs; none where the language has no encoder. */
+  textsToEncode(text: string): string[];
+  /** @param vectors of {@link textsToEncode}; n-grams alone decide where they are lacking
    *  @param now local ISO time that relative dates are reckoned from */
-  recognise(text: string, vector: Float32Array | null, now: string): Recognition;
+  recognise(text: string, vectors: Vectors, now: string): Recognition;
+  /** The texts whose sentence vectors an explanation needs. */
+  textsToExplain(text: string): string[];
+  /**
+   * Why a message is read as it is, in steps of a millisecond or so, for it is as much work as reading many messages.
+   * @param vectors of {@link textsToExplain}
+   */
+  explain(text: string, vectors: Vectors, now: string): Generator<void, Explanation>;
   /** Slots of one intent, whatever the ranking. @param asked the slot that was asked for */
   readSlots(intent: string, recognition: Recognition, asked: string | null): SlotReading[];
 }
@@ -47,19 +60,54 @@ export interface Recogniser {
 /** Any day: what a text is masked with does not depend on it. */
 const SOME_DAY = '2026-01-01T12:00';
 
-/** Puts `{entity}` in the place of each value. */
-function mask(text: string, entities: readonly Candidate[]): ModelText {
-  let masked = '';
+/** Words as they are read; a word that lacked a space is two. */
+const readWords = (tokens: readonly Token[]): string[] => tokens.flatMap(({ read }) => read.split(' '));
+
+/** The words of a text or of a part of it, and the same with `{entity}` in the place of each value. */
+function modelText(text: string, tokens: readonly Token[], entities: readonly Candidate[]): ModelText {
+  const masked: string[] = [];
+  let value = 0;
   let from = 0;
-  for (const { start, end, entity } of entities) {
-    if (start < from) continue;
-    masked += `${text.slice(from, start)}{${entity}}`;
-    from = end;
+  for (const token of tokens) {
+    while (value < entities.length && entities[value]!.start < token.end) {
+      const { start, end, entity } = entities[value++]!;
+      if (start < from || end <= token.start) continue;
+      masked.push(`{${entity}}`);
+      from = end;
+    }
+    if (token.start >= from) masked.push(...readWords([token]));
   }
-  return { text, masked: masked + text.slice(from) };
+  return { text, words: readWords(tokens), masked };
 }
 
-const maskText = (text: string, findAll: FindAll): ModelText => mask(text, findAll(tokenise(text), SOME_DAY));
+/** What a training leaves for the next, which mostly has the same texts; without it all is found anew. */
+export class TrainingMemory {
+  #entities = '';
+  #texts = new Map<string, CountedText & { found: Candidate[] }>();
+  readonly taggers: TaggerMemory = new Map();
+
+  /** Forgets the texts of other entities. */
+  open(document: BotDocument): void {
+    const entities = JSON.stringify([document.entities, document.forms, document.region]);
+    if (entities !== this.#entities || this.#texts.size > MOST_REMEMBERED) this.#texts.clear();
+    this.#entities = entities;
+  }
+
+  /** Counts the terms of a text, as it is read. */
+  count(read: ReadText, vocabulary: ReadonlySet<string>, findAll: FindAll): CountedText & { found: Candidate[] } {
+    // Of the vocabulary only the text's own words matter to it.
+    const key = `${read.text}\n${read.mended}\n${read.tokens.map(({ norm }) => (vocabulary.has(norm) ? 1 : 0)).join('')}`;
+    const known = this.#texts.get(key);
+    if (known) return known;
+    const found = findAll(read, SOME_DAY);
+    const text = modelText(read.mended, read.tokens, found);
+    const counted = { ...text, counts: countTerms(text), found };
+    this.#texts.set(key, counted);
+    return counted;
+  }
+}
+
+const MOST_REMEMBERED = 60_000;
 
 interface PlainTraining {
   text: string;
@@ -82,33 +130,143 @@ function trainingTexts(document: BotDocument): PlainTraining[] {
 
 const mainLanguage = (document: BotDocument): string => document.languages[0] ?? 'en';
 
-/** The texts whose sentence vectors training needs, each once; none where the language has no encoder. */
-export function textsForTraining(document: BotDocument): string[] {
-  if (!ENCODER_LANGUAGES.includes(mainLanguage(document))) return [];
-  return [...new Set([...trainingTexts(document).map(({ text }) => text), ...BACKGROUND])];
+const isEncoded = (document: BotDocument): boolean => ENCODER_LANGUAGES.includes(mainLanguage(document));
+
+/** The background as messages are read: with its misspelt words put right. */
+const background: readonly ReadText[] = readBackground();
+
+function readBackground(): ReadText[] {
+  const speller = prepareSpeller(new Set());
+  return BACKGROUND.map((text) => readWith(text, (token) => speller.mend(token)));
 }
 
-/** Trains the model of a bot. @param vectors of every text of {@link textsForTraining} */
-export function trainRecogniser(document: BotDocument, vectors: Vectors): IntentModel {
-  const findAll = prepareFinders(document);
-  const texts: TrainingText[] = trainingTexts(document).map((line) => ({ ...line, ...maskText(line.text, findAll) }));
-  const background = BACKGROUND.map((text) => maskText(text, findAll));
-  return trainIntentModel(texts, background, mainLanguage(document), vectors);
+/** The texts whose sentence vectors training needs, each once; none where the language has no encoder. */
+export function textsForTraining(document: BotDocument): string[] {
+  if (!isEncoded(document)) return [];
+  const reader = prepareReader(document, wordsOf(document));
+  return [
+    ...new Set([
+      ...trainingTexts(document).map(({ text }) => reader.read(text).mended),
+      ...background.map(({ mended }) => mended),
+    ]),
+  ];
+}
+
+/**
+ * Trains the model of a bot.
+ * @param vectors of every text of {@link textsForTraining}
+ * @param memory what the training before left
+ */
+export function trainRecogniser(
+  document: BotDocument,
+  vectors: Vectors,
+  memory: TrainingMemory = new TrainingMemory(),
+): RecogniserModel {
+  memory.open(document);
+  const words = wordsOf(document);
+  const reader = prepareReader(document, words);
+  const findAll = prepareFinders(document, reader.vocabulary);
+  const count = (read: ReadText) => memory.count(read, reader.vocabulary, findAll);
+  const texts: TrainingText[] = trainingTexts(document).map(({ text, intent, utterance }) => ({
+    ...count(reader.read(text)),
+    written: text,
+    intent,
+    utterance,
+  }));
+  const readForTagger = (text: string) => {
+    const read = reader.read(text);
+    return { read, candidates: count(read).found };
+  };
+  return {
+    ...trainIntentModel(texts, background.map(count), mainLanguage(document), vectors),
+    words,
+    taggers: trainTaggers(document, readForTagger, memory.taggers),
+  };
+}
+
+/** A message that was read, and what it was read with: what a request asks for twice is read once. */
+interface LastRead {
+  text: string;
+  read: ReadText;
+}
+
+function gaveWay(text: string, { candidate, by }: Overlapped): PassedOver {
+  const { entity, start, end } = candidate;
+  const rule =
+    by.end - by.start > end - start
+      ? 'the longer stretch of words counts'
+      : 'of equally long ones the earlier finder counts';
+  const winner = `“${text.slice(by.start, by.end)}” is read as ${by.entity}`;
+  return { entity, start, end, text: text.slice(start, end), why: `${winner}; ${rule}` };
 }
 
 /** Makes a bot ready to read messages with a model trained on it. */
-export function openRecogniser(document: BotDocument, model: IntentModel): Recogniser {
+export function openRecogniser(document: BotDocument, model: RecogniserModel): Recogniser {
   const ranker = openIntentModel(model);
-  const findAll = prepareFinders(document);
-  const slotsOf = prepareIntentSlots(document);
+  const reader = prepareReader(document, model.words);
+  const findAll = prepareFinders(document, reader.vocabulary);
+  const slotsOf = prepareIntentSlots(document, model.taggers);
   const known = new Set(document.intents.map((intent) => intent.name));
+  let last: LastRead | null = null;
+  const read = (text: string): ReadText => {
+    if (last?.text !== text) last = { text, read: reader.read(text) };
+    return last.read;
+  };
+  const textsToEncode = (text: string): string[] => {
+    if (!isEncoded(document)) return [];
+    const { mended, sentences } = read(text);
+    return [mended, ...sentences.map((sentence) => sentence.text)];
+  };
+  const comparable = (text: string): ModelText => {
+    const message = reader.read(text);
+    return modelText(message.mended, message.tokens, findAll(message, SOME_DAY));
+  };
   return {
     document,
-    recognise(text, vector, now) {
-      const entities = findAll(tokenise(text), now);
-      const ranking = ranker.rank(mask(text, entities), vector).filter((item) => known.has(item.intent));
+    textsToEncode,
+    textsToExplain(text) {
+      if (!isEncoded(document)) return [];
+      const parts = withoutEach(text, read(text).tokens).flatMap((rest) => textsToEncode(rest.text));
+      const utterances = utterancesToCompare(document, []).map((utterance) => reader.read(utterance.text).mended);
+      return [...new Set([...textsToEncode(text), ...parts, ...utterances])];
+    },
+    *explain(text, vectors, now) {
+      const recognition = this.recognise(text, vectors, now);
+      const best = recognition.ranking[0];
+      const { tokens, mended } = read(text);
+      const words: WordWeight[] = [];
+      for (const rest of best ? withoutEach(text, tokens) : []) {
+        const { ranking } = this.recognise(rest.text, vectors, now);
+        words.push(weighWord(rest.token, best!, ranking));
+        yield;
+      }
+      const utterances: ReadUtterance[] = [];
+      for (const utterance of utterancesToCompare(document, recognition.ranking)) {
+        utterances.push({ ...utterance, read: comparable(utterance.text) });
+        yield;
+      }
+      const message = { text: comparable(text), vector: vectors.get(mended) ?? null };
+      return { recognition, words, nearest: yield* nearestUtterances(ranker, message, utterances, vectors) };
+    },
+    recognise(text, vectors, now) {
+      const message = read(text);
+      const { tokens, mended, mendings, sentences } = message;
+      const overlapped: Overlapped[] = [];
+      const entities = findAll(message, now, overlapped);
+      const part = (words: string, own: readonly Token[], weight: number): RankedPart => ({
+        text: modelText(words, own, entities),
+        vector: vectors.get(words) ?? null,
+        weight,
+      });
+      const ranking = ranker
+        .rank(
+          part(mended, tokens, 1),
+          sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
+        )
+        .filter((item) => known.has(item.intent));
       const { decision, candidates } = decide(ranking, document.gate);
       const best = ranking[0];
+      const { slots, passedOver } = best ? slotsOf(best.intent, read(text), entities) : { slots: [], passedOver: [] };
       return {
         text,
         intent: decision === 'none' ? null : (best?.intent ?? null),
@@ -116,10 +274,13 @@ export function openRecogniser(document: BotDocument, model: IntentModel): Recog
         decision,
         candidates,
         ranking,
-        slots: best ? slotsOf(best.intent, text, entities) : [],
+        slots,
+        passedOver: [...passedOver, ...overlapped.map((pair) => gaveWay(text, pair))],
         entities,
+        mendings,
       };
     },
-    readSlots: (intent, recognition, asked) => slotsOf(intent, recognition.text, recognition.entities, asked),
+    readSlots: (intent, recognition, asked) =>
+      slotsOf(intent, read(recognition.text), recognition.entities, asked).slots,
   };
 }

@@ -1,16 +1,25 @@
+import { wordsOf } from './reading.js';
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { BotDocument } from '../bot/document.js';
 import { tokenise } from '../text/tokens.js';
 import { prepareFinders } from './finders/index.js';
 import { gatherValues, prepareIntentSlots } from './slots.js';
+import { trainTaggers } from './tagger/tagger.js';
 
 const NOW = '2026-03-04T09:30';
 
 function reader(bot: BotDocument, intent: string) {
-  const findAll = prepareFinders(bot);
-  const slotsOf = prepareIntentSlots(bot);
-  return (text: string, asked: string | null = null) => slotsOf(intent, text, findAll(tokenise(text), NOW), asked);
+  const findAll = prepareFinders(bot, new Set(wordsOf(bot)));
+  const taggers = trainTaggers(bot, (text) => {
+    const read = tokenise(text);
+    return { read, candidates: findAll(read, NOW) };
+  });
+  const slotsOf = prepareIntentSlots(bot, taggers);
+  return (text: string, asked: string | null = null) => {
+    const read = tokenise(text);
+    return slotsOf(intent, read, findAll(read, NOW), asked).slots;
+  };
 }
 
 const shop = teaShop();

@@ -1,8 +1,9 @@
 import { findEntity, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { readMarking } from '../bot/marking.js';
-import { tokenise, type Token } from '../text/tokens.js';
+import type { TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
-import type { SlotValue, Value } from './value.js';
+import { openTagger, type TaggerModel, type Tagging } from './tagger/tagger.js';
+import { showValue, type SlotValue, type Value } from './value.js';
 
 /** A value read for a slot. Offsets are UTF-16 code units of the original text. */
 export interface SlotReading {
@@ -12,89 +13,63 @@ export interface SlotReading {
   end: number;
   text: string;
   value: Value;
+  /** Why it was taken, in a sentence. */
+  why: string;
 }
 
-/** Where slots share an entity ("from", "to"): how often each stood beside which words in the marked utterances. */
-type RoleContexts = ReadonlyMap<string, ReadonlyMap<string, number>>;
+/** A value that was found and not taken, with the reason in a sentence. */
+export interface PassedOver {
+  entity: string;
+  start: number;
+  end: number;
+  text: string;
+  why: string;
+}
 
-const NEGATED = /(?:^|[^\p{L}])(?:not|without|instead of|rather than|no)\s+(?:an?\s+|the\s+|any\s+)?$/iu;
+/** What was taken from a message, and what was not. */
+export interface SlotsRead {
+  slots: SlotReading[];
+  passedOver: PassedOver[];
+}
+
+const RULED_OUT =
+  /(?:^|[^\p{L}])(?:not|without|instead of|rather than|anything but|don['’]?t want|do not want|isn['’]?t|no)\s+(?:an?\s+|the\s+|any\s+|on\s+)?$/iu;
 const CORRECTED =
-  /(?:^|[^\p{L}])(?:no|sorry|wait|actually|i mean|i meant|make (?:that|it)|or rather|scratch that|correction)(?:[^\p{L}]|$)/iu;
+  /(?:^|[^\p{L}])(?:no|sorry|wait|actually|i mean|i meant|make (?:that|it)|or rather|scratch that|correction|oops|instead)(?:[^\p{L}]|$)/iu;
+/** "Friday no Saturday": right after a value of the same slot, "no" takes that one back. */
+const NO_BETWEEN = /^[\s,.;–-]*no[\s,]+$/iu;
 
-function contextWords(tokens: readonly Token[], start: number, end: number): string[] {
-  const before = tokens.filter((token) => token.end <= start).slice(-2);
-  const after = tokens.filter((token) => token.start >= end).slice(0, 1);
-  return [...before.map((token) => `<${token.norm}`), ...after.map((token) => `>${token.norm}`)];
-}
+/** Likelihood from which words that no finder knows are taken for a slot. */
+const LIKELY = 0.85;
+/** How much it counts that a slot was asked for, or that it has a value already, beside the likelihood of the words. */
+const [ASKED, TAKEN] = [0.25, 0.5];
 
-/** Counts the words beside each slot's marks in the utterances of all intents that fill the form. */
-function learnRoles(document: BotDocument, form: Form): RoleContexts {
-  const roles = new Map<string, Map<string, number>>();
-  for (const intent of document.intents.filter((candidate) => candidate.form === form.name)) {
-    for (const utterance of intent.utterances) {
-      const { text, marks } = readMarking(utterance);
-      const { tokens } = tokenise(text);
-      for (const mark of marks) {
-        const counts = roles.get(mark.slot) ?? new Map<string, number>();
-        for (const word of contextWords(tokens, mark.start, mark.end)) counts.set(word, (counts.get(word) ?? 0) + 1);
-        roles.set(mark.slot, counts);
-      }
-    }
-  }
-  return roles;
-}
+const quote = (text: string): string => `“${text}”`;
 
-function roleScore(roles: RoleContexts, slot: string, words: readonly string[]): number {
-  const counts = roles.get(slot);
-  return words.reduce((score, word) => score + Math.log(1 + (counts?.get(word) ?? 0)), 0);
+function passOver({ entity, start, end }: Candidate | SlotReading, text: string, why: string): PassedOver {
+  return { entity, start, end, text: text.slice(start, end), why };
 }
 
 /** Leaves out values that the customer took back ("two, sorry, three") or ruled out ("not gloss"). */
-function withoutRetracted(text: string, readings: readonly SlotReading[]): SlotReading[] {
-  const standing = readings.filter((reading) => !NEGATED.test(text.slice(0, reading.start)));
-  return standing.filter((reading) => {
-    const next = standing.find((other) => other.slot === reading.slot && other.start >= reading.end);
-    return !next || !CORRECTED.test(text.slice(reading.end, next.start));
+function withoutRetracted(text: string, readings: readonly SlotReading[]): SlotsRead {
+  const passedOver: PassedOver[] = [];
+  const before = (reading: SlotReading) =>
+    readings.filter((other) => other.slot === reading.slot && other.end <= reading.start).at(-1);
+  const standing = readings.filter((reading) => {
+    const last = before(reading);
+    const correction = last !== undefined && NO_BETWEEN.test(text.slice(last.end, reading.start));
+    const ruledOut = !correction && RULED_OUT.test(text.slice(0, reading.start));
+    if (ruledOut) passedOver.push(passOver(reading, text, `the words before ${quote(reading.text)} rule it out`));
+    return !ruledOut;
   });
-}
-
-/** Reads the slots of a form from the candidates found in a text. */
-export interface SlotReader {
-  /** @param asked the slot that was asked for; it has the first claim on values of its entity */
-  read(text: string, candidates: readonly Candidate[], asked?: string | null): SlotReading[];
-}
-
-/** Prepares the reading of a form's slots. */
-function prepareSlotReader(document: BotDocument, form: Form): SlotReader {
-  const roles = learnRoles(document, form);
-  const byEntity = new Map<string, Slot[]>();
-  for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
-  return {
-    read(text, candidates, asked = null) {
-      const { tokens } = tokenise(text);
-      const taken = new Set<string>();
-      const readings: SlotReading[] = [];
-      for (const candidate of candidates) {
-        const slots = byEntity.get(candidate.entity);
-        if (!slots) continue;
-        const words = contextWords(tokens, candidate.start, candidate.end);
-        const order = slots
-          .map((slot) => ({
-            slot,
-            score:
-              roleScore(roles, slot.name, words) +
-              (slot.name === asked ? 0.5 : 0) -
-              (slots.length > 1 && taken.has(slot.name) ? 2 : 0),
-          }))
-          .sort((a, b) => b.score - a.score);
-        const slot = order[0]!.slot.name;
-        taken.add(slot);
-        const { entity, start, end, value } = candidate;
-        readings.push({ slot, entity, start, end, text: text.slice(start, end), value });
-      }
-      return withoutRetracted(text, onePerWords(form, readings, asked));
-    },
-  };
+  const slots = standing.filter((reading) => {
+    const next = standing.find((other) => other.slot === reading.slot && other.start >= reading.end);
+    const takenBack = next !== undefined && CORRECTED.test(text.slice(reading.end, next.start));
+    if (takenBack)
+      passedOver.push(passOver(reading, text, `${quote(reading.text)} is taken back for ${quote(next.text)}`));
+    return !takenBack;
+  });
+  return { slots, passedOver };
 }
 
 /** Where two slots read the very same words, the asked one keeps them, else the one that stands first in the form. */
@@ -111,42 +86,155 @@ function onePerWords(form: Form, readings: readonly SlotReading[], asked: string
   );
 }
 
-/** For an intent without a form the entities marked in its utterances stand for slots. */
-function readEntitiesOfIntent(
-  document: BotDocument,
-  intentName: string,
-  text: string,
-  candidates: readonly Candidate[],
-): SlotReading[] {
-  const marked = new Set<string>();
-  for (const utterance of findIntent(document, intentName)?.utterances ?? []) {
-    for (const mark of readMarking(utterance).marks) marked.add(mark.slot);
-  }
-  return withoutRetracted(
-    text,
-    candidates
-      .filter((candidate) => marked.has(candidate.entity))
-      .map(({ entity, start, end, value }) => ({
-        slot: entity,
+/** Why a candidate is a value of its entity. */
+function whyFound({ entity, match, value, alternatives }: Candidate): string {
+  const also = alternatives ? `; it could be ${alternatives.map(showValue).join(' or ')} as well` : '';
+  if (match === 'misspelt') return `it is near to ${quote(showValue(value))} in ${entity}${also}`;
+  if (match === 'inflected') return `it is another form of ${quote(showValue(value))} in ${entity}${also}`;
+  return (match === 'exact' ? `it is a value of ${entity}` : `it reads as a value of ${entity}`) + also;
+}
+
+type Reader = (read: TokenisedText, candidates: readonly Candidate[], asked: string | null) => SlotsRead;
+
+/** Prepares the reading of a form's slots. */
+function prepareFormReader(document: BotDocument, form: Form, tagger: TaggerModel | undefined): Reader {
+  const tag = tagger && openTagger(tagger);
+  const kindOf = (entity: string) => findEntity(document, entity)?.kind;
+  const byEntity = new Map<string, Slot[]>();
+  for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
+  const entityOf = new Map(form.slots.map(({ name, entity }) => [name, entity]));
+
+  /** Values that only the words around them tell: free words, and people and places that no finder knew. */
+  const learned = (
+    text: string,
+    tagging: Tagging,
+    candidates: readonly Candidate[],
+    asked: string | null,
+  ): SlotReading[] => {
+    const askedKind = asked === null ? undefined : kindOf(entityOf.get(asked) ?? '');
+    return tagging.spans.flatMap(({ slot, start, end, confidence }): SlotReading[] => {
+      const entity = entityOf.get(slot);
+      const kind = entity === undefined ? undefined : kindOf(entity);
+      if (entity === undefined || (kind !== 'free' && kind !== 'person' && kind !== 'address') || confidence < LIKELY)
+        return [];
+      const overlapped = candidates.filter(
+        (other) => other.start < end && start < other.end && byEntity.has(other.entity),
+      );
+      if (kind !== 'free' && candidates.some((other) => other.entity === entity)) return [];
+      if (askedKind !== undefined && askedKind !== 'free' && overlapped.length > 0) return [];
+      const words = text.slice(start, end);
+      const why = `the words around it are like those around ${slot} in the utterances`;
+      return [{ slot, entity, start, end, text: words, value: words, why }];
+    });
+  };
+
+  /** In a form with a slot for each end ("from Friday to Monday"), a stretch is its two ends. */
+  const apart = (candidate: Candidate): Candidate[] => {
+    const { ends, ...whole } = candidate;
+    return ends && (byEntity.get(candidate.entity)?.length ?? 0) > 1
+      ? ends.map((end) => ({ ...whole, ...end }))
+      : [candidate];
+  };
+
+  return (read, candidates, asked) => {
+    const { text } = read;
+    const tagging = tag?.(read, candidates);
+    const free = tagging ? learned(text, tagging, candidates, asked) : [];
+    const passedOver: PassedOver[] = [];
+    const taken = new Set<string>();
+    const readings: SlotReading[] = [...free];
+    for (const candidate of candidates.flatMap(apart)) {
+      const { entity, start, end, value } = candidate;
+      const slots = byEntity.get(entity);
+      if (!slots) {
+        passedOver.push(passOver(candidate, text, `${form.name} has no slot for ${entity}`));
+        continue;
+      }
+      const within = free.find((reading) => start >= reading.start && end <= reading.end);
+      if (within) {
+        passedOver.push(
+          passOver(candidate, text, `it lies within ${quote(within.text)}, which is read as ${within.slot}`),
+        );
+        continue;
+      }
+      const score = ({ name }: Slot) =>
+        (tagging?.likelihood(name, start, end) ?? 0) +
+        (name === asked ? ASKED : 0) -
+        (slots.length > 1 && taken.has(name) ? TAKEN : 0);
+      const [best] = [...slots].sort((a, b) => score(b) - score(a));
+      const slot = best!.name;
+      taken.add(slot);
+      const others = slots.filter((other) => other !== best).map(({ name }) => name);
+      const role =
+        others.length === 0
+          ? ''
+          : slot === asked
+            ? ', and that slot was asked for'
+            : `, and the words around it speak for ${slot} rather than ${others.join(' or ')}`;
+      readings.push({
+        slot,
         entity,
         start,
         end,
         text: text.slice(start, end),
         value,
-      })),
-  );
+        why: `${whyFound(candidate)}${role}`,
+      });
+    }
+    readings.sort((a, b) => a.start - b.start);
+    const kept = withoutRetracted(text, onePerWords(form, readings, asked));
+    return { slots: kept.slots, passedOver: [...passedOver, ...kept.passedOver] };
+  };
 }
 
-/** Prepares the reading of slots for every intent of a bot. */
-export function prepareIntentSlots(
-  document: BotDocument,
-): (intentName: string, text: string, candidates: readonly Candidate[], asked?: string | null) => SlotReading[] {
-  const readers = new Map(document.forms.map((form) => [form.name, prepareSlotReader(document, form)]));
-  return (intentName, text, candidates, asked) => {
-    const form = formOfIntent(document, intentName);
-    if (!form) return readEntitiesOfIntent(document, intentName, text, candidates);
-    return readers.get(form.name)!.read(text, candidates, asked);
+/** For an intent without a form the entities marked in its utterances stand for slots. */
+function prepareBareReader(document: BotDocument, intentName: string): Reader {
+  const marked = new Set<string>();
+  for (const utterance of findIntent(document, intentName)?.utterances ?? []) {
+    for (const mark of readMarking(utterance).marks) marked.add(mark.slot);
+  }
+  return ({ text }, candidates) => {
+    const own = candidates.filter((candidate) => marked.has(candidate.entity));
+    const kept = withoutRetracted(
+      text,
+      own.map((candidate) => {
+        const { entity, start, end, value } = candidate;
+        return { slot: entity, entity, start, end, text: text.slice(start, end), value, why: whyFound(candidate) };
+      }),
+    );
+    const others = candidates.filter((candidate) => !marked.has(candidate.entity));
+    return {
+      slots: kept.slots,
+      passedOver: [
+        ...others.map((candidate) =>
+          passOver(candidate, text, `no utterance of ${intentName} marks ${candidate.entity}`),
+        ),
+        ...kept.passedOver,
+      ],
+    };
   };
+}
+
+/** Reads the slots of an intent. @param asked the slot that was asked for; it has the first claim on values of its entity */
+export type ReadSlots = (
+  intentName: string,
+  read: TokenisedText,
+  candidates: readonly Candidate[],
+  asked?: string | null,
+) => SlotsRead;
+
+/** Prepares the reading of slots for every intent of a bot. @param taggers by form */
+export function prepareIntentSlots(document: BotDocument, taggers: Readonly<Record<string, TaggerModel>>): ReadSlots {
+  const readers = new Map<string, Reader>();
+  const forms = new Map(
+    document.forms.map((form) => [form.name, prepareFormReader(document, form, taggers[form.name])]),
+  );
+  for (const { name } of document.intents) {
+    const form = formOfIntent(document, name);
+    readers.set(name, form ? forms.get(form.name)! : prepareBareReader(document, name));
+  }
+  return (intentName, read, candidates, asked = null) =>
+    readers.get(intentName)?.(read, candidates, asked) ?? { slots: [], passedOver: [] };
 }
 
 /**

@@ -7,18 +7,28 @@ export interface MendedText {
   original(offset: number): number;
 }
 
-/** Replaces whole words. @param mend gives the word to put in a token's place, or `null` to leave it */
-export function mendWords(text: string, tokens: readonly Token[], mend: (token: Token) => string | null): MendedText {
+/**
+ * Replaces whole words.
+ * @param mend gives the word to put in a token's place, or `null` to leave it
+ * @param offset where the text begins in the one that the tokens were cut from
+ */
+export function mendWords(
+  text: string,
+  tokens: readonly Token[],
+  mend: (token: Token) => string | null,
+  offset = 0,
+): MendedText {
   let mended = '';
   let from = 0;
   const shifts: { at: number; end: number; start: number; stop: number }[] = [];
   for (const token of tokens) {
     const word = mend(token);
     if (word === null) continue;
-    mended += text.slice(from, token.start);
-    shifts.push({ at: mended.length, end: mended.length + word.length, start: token.start, stop: token.end });
+    const [start, stop] = [token.start - offset, token.end - offset];
+    mended += text.slice(from, start);
+    shifts.push({ at: mended.length, end: mended.length + word.length, start, stop });
     mended += word;
-    from = token.end;
+    from = stop;
   }
   mended += text.slice(from);
   return {

@@ -6,6 +6,8 @@ export interface Token {
   text: string;
   /** Lower case, compatibility forms folded, accents and apostrophes taken off. */
   norm: string;
+  /** What the word is read as, folded: another word than `norm` where it was misspelt, or two where a space was missing. */
+  read: string;
 }
 
 /** A text with its tokens. */
@@ -28,12 +30,8 @@ export function foldWord(word: string): string {
 export function tokenise(text: string): TokenisedText {
   const tokens: Token[] = [];
   for (const match of text.matchAll(TOKEN)) {
-    tokens.push({
-      start: match.index,
-      end: match.index + match[0].length,
-      text: match[0],
-      norm: foldWord(match[0]),
-    });
+    const norm = foldWord(match[0]);
+    tokens.push({ start: match.index, end: match.index + match[0].length, text: match[0], norm, read: norm });
   }
   return { text, tokens };
 }

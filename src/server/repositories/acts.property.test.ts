@@ -39,6 +39,8 @@ const line = fc.constantFrom(
   '',
 );
 
+const value = fc.constantFrom('mint tea', 'green tea', 'black tea', 'oat', '');
+
 /** An act upon whatever the bot holds at the time; many cannot be done, and those must change nothing. */
 const act = fc.oneof(
   fc.record({ do: fc.constant('addIntent' as const), name }),
@@ -62,6 +64,15 @@ const act = fc.oneof(
   fc.record({ do: fc.constant('renameSlot' as const), form: name, from: name, to: name }),
   fc.record({ do: fc.constant('addForm' as const), name, intent: name }),
   fc.record({ do: fc.constant('deleteForm' as const), name }),
+  fc.record({ do: fc.constant('deleteValues' as const), entity: name, values: fc.array(value, { maxLength: 2 }) }),
+  fc.record({
+    do: fc.constant('changeValue' as const),
+    entity: name,
+    value,
+    to: fc.record({ value, synonyms: fc.array(value, { maxLength: 2 }) }, { requiredKeys: [] }),
+  }),
+  fc.record({ do: fc.constant('moveSlot' as const), form: name, slot: name, by: fc.constantFrom(-1, 1) }),
+  fc.record({ do: fc.constant('deleteSlot' as const), form: name, slot: name }),
   fc.record({ do: fc.constant('deleteEntity' as const), name }),
   fc.record({
     do: fc.constant('changeSettings' as const),

@@ -1,19 +1,20 @@
 import { deserialize, serialize } from 'node:v8';
 import type { Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
-import { MODEL_VERSION, type IntentModel } from '../../core/recognise/intentModel.js';
+import { MODEL_VERSION } from '../../core/recognise/intentModel.js';
+import type { RecogniserModel } from '../../core/recognise/recogniser.js';
 import type { Database } from '../database/schema.js';
 
 /** A trained model with the document it was trained on. */
 export interface StoredModel {
   revision: number;
   document: BotDocument;
-  model: IntentModel;
+  model: RecogniserModel;
   trainedAt: string;
 }
 
 /** Reads a model's bytes; `null` where they are no model of this version. */
-function readModel(data: Uint8Array): IntentModel | null {
+function readModel(data: Uint8Array): RecogniserModel | null {
   let value: unknown;
   try {
     value = deserialize(data);
@@ -21,7 +22,7 @@ function readModel(data: Uint8Array): IntentModel | null {
     // Bytes of another Node version, or damaged: the bot trains a new model.
     return null;
   }
-  return (value as Partial<IntentModel> | null)?.version === MODEL_VERSION ? (value as IntentModel) : null;
+  return (value as Partial<RecogniserModel> | null)?.version === MODEL_VERSION ? (value as RecogniserModel) : null;
 }
 
 /** The last model trained for a bot. One that this version cannot read counts as none. */

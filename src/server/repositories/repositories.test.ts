@@ -62,7 +62,6 @@ describe('bots', () => {
 
   it('keep every act: the tables always hold the document that was shown', async () => {
     let bot = await loadBot(db, await createBot(db, teaShop(), AT));
-    const shop = teaShop();
     const acts: Edit[] = [
       {
         do: 'addUtterances',
@@ -73,9 +72,18 @@ describe('bots', () => {
       { do: 'addIntent', name: 'complain', description: 'Something is wrong' },
       { do: 'deleteIntents', names: ['opening_hours'] },
       { do: 'renameSlot', form: 'order', from: 'amount', to: 'packets' },
-      { do: 'changeEntity', name: 'tea', to: { ...shop.entities[0]!, name: 'leaf', misspellings: false } },
+      { do: 'changeEntity', name: 'tea', to: { name: 'leaf', misspellings: false } },
+      { do: 'changeValue', entity: 'leaf', value: 'green tea', to: { value: 'green', synonyms: ['sencha'] } },
+      { do: 'deleteValues', entity: 'leaf', values: ['black tea'] },
       { do: 'addForm', name: 'complaint', intent: 'complain' },
-      { do: 'changeDesks', desks: [...shop.desks, { name: 'back_room', description: 'Sorts things out' }] },
+      { do: 'addSlot', form: 'complaint', slot: { name: 'what', entity: 'leaf', required: false, prompts: [] } },
+      { do: 'changeSlot', form: 'complaint', slot: 'what', to: { entity: 'size', when: { '==': [1, 1] } } },
+      { do: 'moveSlot', form: 'order', slot: 'packets', by: 1 },
+      { do: 'deleteSlot', form: 'complaint', slot: 'what' },
+      { do: 'changeForm', name: 'complaint', to: { name: 'grumble', done: 'Noted.' } },
+      { do: 'addDesk', name: 'back_room' },
+      { do: 'changeDesk', name: 'back_room', to: { description: 'Sorts things out' } },
+      { do: 'changeNoMatch', to: { tries: 2, desk: 'back_room' } },
       { do: 'changeSettings', to: { name: 'Tea house', gate: { accept: 0.7, ask: 0.2, lead: 0.05 } } },
       { do: 'deleteForm', name: 'cancellation' },
     ];

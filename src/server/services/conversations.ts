@@ -48,7 +48,7 @@ export class ConversationService {
     const model = await this.#models.answering(bot);
     const now = localNow(bot.document.timeZone);
     const event: ConversationEvent =
-      said.type === 'text' ? { ...said, now, vector: await this.#models.vectorFor(model, said.text) } : said;
+      said.type === 'text' ? { ...said, now, vectors: await this.#models.vectorsFor(model, said.text) } : said;
     const kept: Said = said.type === 'text' ? { ...said, now } : said;
     const result = step(model.recogniser, conversation.state, event);
     await addTurn(

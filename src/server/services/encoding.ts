@@ -28,12 +28,14 @@ export class EncodingService {
     this.#bulk = startWorker(encodeWorker);
   }
 
-  /** The vector of one text that a person waits for. It is not kept: most such texts are typed once. */
-  async vectorOf(text: string): Promise<Float32Array> {
-    const known = (await findVectors(this.#database, [text])).get(text);
-    if (known) return known;
-    const [vector] = await this.#interactive.run({ folder: this.#folder, texts: [text] });
-    return vector!;
+  /** The vectors of texts that a person waits for. They are not kept: most such texts are typed once. */
+  async vectorsNow(texts: readonly string[]): Promise<Map<string, Float32Array>> {
+    const vectors = await findVectors(this.#database, texts);
+    const missing = texts.filter((text) => !vectors.has(text));
+    if (missing.length === 0) return vectors;
+    const fresh = vectorsByText(missing, await this.#interactive.run({ folder: this.#folder, texts: missing }));
+    for (const [text, vector] of fresh) vectors.set(text, vector);
+    return vectors;
   }
 
   /**

@@ -1,10 +1,11 @@
 import type { Kysely } from 'kysely';
-import { ENCODER_LANGUAGES } from '../../core/encode/encoder.js';
+import type { Vectors } from '../../core/encode/encoder.js';
 import { runWalkthrough, type WalkthroughResult } from '../../core/converse/walkthrough.js';
 import type { ModelState } from '../../core/contract/bot.js';
 import type { BotDocument } from '../../core/bot/document.js';
-import type { IntentModel } from '../../core/recognise/intentModel.js';
-import { openRecogniser, textsForTraining, type Recogniser } from '../../core/recognise/recogniser.js';
+import type { Explanation } from '../../core/recognise/explain.js';
+import { openRecogniser, type Recogniser, type RecogniserModel } from '../../core/recognise/recogniser.js';
+import type { TrainAnswer, TrainTask } from '../../workers/train.worker.js';
 import trainWorker from '../../workers/train.worker.ts?nodeWorker';
 import type { Database } from '../database/schema.js';
 import { localNow } from '../time.js';
@@ -19,12 +20,7 @@ export interface OpenModel {
   revision: number;
   trainedAt: string;
   recogniser: Recogniser;
-  model: IntentModel;
-}
-
-interface TrainTask {
-  document: BotDocument;
-  vectors: Map<string, Float32Array>;
+  model: RecogniserModel;
 }
 
 interface Entry {
@@ -41,6 +37,9 @@ interface Entry {
 /** Acts that follow each other this fast are taught together, in milliseconds. */
 const GATHER = 60;
 
+/** How long one piece of work may keep others waiting, in milliseconds. */
+const LONGEST_TURN = 8;
+
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** Keeps a trained model for every bot in use: retrains after each act, and answers from the last good one meanwhile. */
@@ -48,7 +47,7 @@ export class ModelService {
   readonly #database: Kysely<Database>;
   readonly #encoding: EncodingService;
   readonly #entries = new Map<number, Entry>();
-  readonly #trainer: WorkerThread<TrainTask, IntentModel>;
+  readonly #trainer: WorkerThread<TrainTask, TrainAnswer>;
   readonly #report: (error: unknown, botId: number) => void;
 
   /** @param report is told of trainings that failed */
@@ -136,10 +135,22 @@ export class ModelService {
     if (entry?.open) await this.#runWalkthroughs(botId, entry);
   }
 
-  /** The sentence vector of a text, where the bot's language has an encoder. */
-  async vectorFor(model: OpenModel, text: string): Promise<Float32Array | null> {
-    const { document } = model.recogniser;
-    return ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en') ? this.#encoding.vectorOf(text) : null;
+  /** The sentence vectors that the reading of a message needs. */
+  async vectorsFor(model: OpenModel, text: string): Promise<Vectors> {
+    return this.#encoding.vectorsNow(model.recogniser.textsToEncode(text));
+  }
+
+  /** Why a message is read as it is; other work goes on between the steps. */
+  async explain({ recogniser }: OpenModel, text: string, now: string): Promise<Explanation> {
+    const vectors = await this.#encoding.vectorsNow(recogniser.textsToExplain(text));
+    const steps = recogniser.explain(text, vectors, now);
+    for (let turn = performance.now(); ;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+      if (performance.now() - turn < LONGEST_TURN) continue;
+      await pause(0);
+      turn = performance.now();
+    }
   }
 
   forget(botId: number): void {
@@ -160,8 +171,7 @@ export class ModelService {
       const bot = entry.wanted;
       const started = performance.now();
       try {
-        const vectors = await this.#encoding.vectorsOf(textsForTraining(bot.document));
-        const model = await this.#trainer.run({ document: bot.document, vectors });
+        const model = await this.#teach(bot.document);
         const trainedAt = new Date().toISOString();
         entry.open = { revision: bot.revision, trainedAt, recogniser: openRecogniser(bot.document, model), model };
         entry.seconds = (performance.now() - started) / 1000;
@@ -178,6 +188,16 @@ export class ModelService {
     await this.#runWalkthroughs(botId, entry);
   }
 
+  /** Has the model trained; vectors that the training thread lacks are brought to it until it has all. */
+  async #teach(document: BotDocument): Promise<RecogniserModel> {
+    let vectors = new Map<string, Float32Array>();
+    for (;;) {
+      const answer = await this.#trainer.run({ document, vectors });
+      if ('model' in answer) return answer.model;
+      vectors = await this.#encoding.vectorsOf(answer.missing);
+    }
+  }
+
   /** Runs the walkthroughs in the background; a fault there is reported and leaves the model in use. */
   async #runWalkthroughs(botId: number, entry: Entry): Promise<void> {
     try {
@@ -191,13 +211,12 @@ export class ModelService {
     const { open } = entry;
     if (!open) return;
     const stored = await listWalkthroughs(this.#database, botId);
-    const texts = stored.flatMap(({ walkthrough }) => walkthrough.turns.flatMap((turn) => turn.user ?? []));
-    const encoded = ENCODER_LANGUAGES.includes(open.recogniser.document.languages[0] ?? 'en');
-    const vectors = encoded ? await this.#encoding.vectorsOf(texts) : new Map<string, Float32Array>();
+    const said = stored.flatMap(({ walkthrough }) => walkthrough.turns.flatMap((turn) => turn.user ?? []));
+    const vectors = await this.#encoding.vectorsOf(said.flatMap((text) => open.recogniser.textsToEncode(text)));
     const now = localNow(open.recogniser.document.timeZone);
     const results: WalkthroughResult[] = [];
     for (const { walkthrough } of stored) {
-      results.push(runWalkthrough(open.recogniser, walkthrough, (text) => vectors.get(text) ?? null, now));
+      results.push(runWalkthrough(open.recogniser, walkthrough, vectors, now));
       await pause(0);
     }
     if (entry.open !== open) return;

@@ -1,5 +1,4 @@
 import type { Kysely } from 'kysely';
-import { ENCODER_LANGUAGES } from '../../core/encode/encoder.js';
 import type { TestRunProgress } from '../../core/contract/prove.js';
 import { measure, readLine, type LineResult } from '../../core/measure/evaluate.js';
 import type { TestLine } from '../../core/formats/testFile.js';
@@ -70,21 +69,16 @@ export class TestRunService {
     try {
       const { recogniser, revision } = await this.#models.current(bot);
       const { document } = recogniser;
-      const encoded = ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en');
+      const asked = lines.flatMap((line) => recogniser.textsToEncode(line.text));
       // Encoding is nearly all of the work, so the bar follows it; the last line counts when all are read.
-      const vectors = encoded
-        ? await this.#encoding.vectorsOf(
-            lines.map((line) => line.text),
-            (done) => {
-              check();
-              progress.done = Math.min(done, lines.length - 1);
-            },
-          )
-        : new Map<string, Float32Array>();
+      const vectors = await this.#encoding.vectorsOf(asked, (done) => {
+        check();
+        progress.done = Math.min(Math.floor((done / asked.length) * lines.length), lines.length - 1);
+      });
       const now = localNow(document.timeZone);
       const results: LineResult[] = [];
       for (const [index, line] of lines.entries()) {
-        results.push(readLine(recogniser, line, vectors.get(line.text) ?? null, now));
+        results.push(readLine(recogniser, line, vectors, now));
         if (index % STRETCH === 0) {
           await new Promise((resolve) => setImmediate(resolve));
           check();

@@ -27,4 +27,10 @@ describe('a worker thread', () => {
     expect(await worker.run('good')).toBe('good');
     await worker.destroy();
   });
+
+  it('can be stopped while it is starting', async () => {
+    const workers = Array.from({ length: 4 }, () => startWorker<string, string>('export default (task) => task;'));
+    await Promise.all(workers.map((worker) => worker.destroy()));
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  });
 });

@@ -15,9 +15,15 @@ export function startWorker<Task, Result>(source: string): WorkerThread<Task, Re
   const filename = path.join(folder, 'worker.mjs');
   writeFileSync(filename, source);
   const pool = new Piscina<Task, Result>({ filename, minThreads: 1, maxThreads: 1, idleTimeout: Infinity });
+  let stopping = false;
+  // A thread that is stopped while it starts no longer finds its file.
+  pool.on('error', (error: Error) => {
+    if (!stopping) throw error;
+  });
   return {
     run: (task) => pool.run(task),
     async destroy() {
+      stopping = true;
       await pool.destroy();
       rmSync(folder, { recursive: true, force: true });
     },

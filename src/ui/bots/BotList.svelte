@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import type { BotSummary } from '$core/contract/bot.js';
   import type { Fault } from '$core/bot/schema.js';
   import { tell } from '../shared/acts.js';
@@ -10,6 +10,7 @@
   import NameDialog from '../shared/NameDialog.svelte';
   import ThemeButton from '../shared/ThemeButton.svelte';
   import { toasts } from '../shared/toasts.svelte.js';
+  import { refresh } from '../shared/refresh.js';
 
   const { bots }: { bots: BotSummary[] } = $props();
 
@@ -46,20 +47,20 @@
   const duplicate = (id: number) =>
     attempt(async () => {
       await send('POST', `/api/bots/${id}/duplicate`);
-      await invalidateAll();
+      await refresh();
     });
 
   const remove = (bot: BotSummary) =>
     attempt(async () => {
       await send('DELETE', `/api/bots/${bot.id}`);
-      await invalidateAll();
+      await refresh();
       toasts.say('success', `Deleted ${bot.name}.`, { label: 'Undo', run: () => void restore(bot.id) });
     });
 
   const restore = (id: number) =>
     attempt(async () => {
       await send('POST', `/api/bots/${id}/restore`);
-      await invalidateAll();
+      await refresh();
     });
 </script>
 

@@ -1,8 +1,9 @@
 <script lang="ts">
   import type { ModelState, BotFrame } from '$core/contract/bot.js';
-  import type { Recognition } from '$core/recognise/recogniser.js';
+  import type { Recognition } from '$core/recognise/recognition.js';
   import { ApiError, send } from '../shared/api.js';
   import { modelWatch } from '../shared/model.svelte.js';
+  import Explanation from '../shared/Explanation.svelte';
   import { probe } from './probe.svelte.js';
   import ProbeActs from './ProbeActs.svelte';
   import ProbeResult from './ProbeResult.svelte';
@@ -15,6 +16,7 @@
   let result = $state.raw<(Recognition & { model: ModelState }) | null>(null);
   let refused = $state<string | null>(null);
   let kept = $state(false);
+  let why = $state(false);
   let waiting: ReturnType<typeof setTimeout> | undefined;
   let request: AbortController | null = null;
 
@@ -49,7 +51,8 @@
 
   async function pressed(event: KeyboardEvent) {
     if (event.key === 'Escape') {
-      probe.text = '';
+      if (why) why = false;
+      else probe.text = '';
       kept = false;
     } else if (event.key === 'Enter' && probe.text.trim() !== '') {
       event.preventDefault();
@@ -85,10 +88,14 @@
       <span class="refused">{refused}</span>
     {:else if result}
       <ProbeResult recognition={result} />
+      <button class="quiet" aria-expanded={why} onclick={() => (why = !why)}>Why</button>
     {:else}
       <span class="soft">Slots, the first three intents and the gate’s decision appear here as you type.</span>
     {/if}
   </div>
+  {#if why && result}
+    <Explanation {botId} text={result.text} />
+  {/if}
   {#if kept && result}
     <ProbeActs {botId} recognition={result} {intents} {testSets} done={() => (kept = false)} />
   {/if}
@@ -133,6 +140,7 @@
     min-height: 2.9rem;
     display: flex;
     align-items: center;
+    gap: 0.75rem;
   }
 
   .refused {

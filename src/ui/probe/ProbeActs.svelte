@@ -1,12 +1,13 @@
 <script lang="ts">
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { escapeMarking, writeMarking } from '$core/bot/marking.js';
   import type { BotFrame } from '$core/contract/bot.js';
-  import type { Recognition } from '$core/recognise/recogniser.js';
+  import type { Recognition } from '$core/recognise/recognition.js';
   import { edit, tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import { toasts } from '../shared/toasts.svelte.js';
   import { probe } from './probe.svelte.js';
+  import { refresh } from '../shared/refresh.js';
 
   /** What can be done with a message that was tried. */
   const {
@@ -43,7 +44,7 @@
         intent: expected === OUT_OF_SCOPE ? null : expected,
       });
       toasts.say('success', 'Added to the test set.');
-      await invalidateAll();
+      await refresh();
       done();
     } catch (error) {
       tell(error);

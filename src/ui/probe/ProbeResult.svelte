@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Recognition } from '$core/recognise/recogniser.js';
+  import type { Recognition } from '$core/recognise/recognition.js';
   import Gloss from '../shared/Gloss.svelte';
   import { share } from '../shared/format.js';
   import OutcomeMark from '../shared/OutcomeMark.svelte';

@@ -1,4 +1,4 @@
-import type { Recognition } from '$core/recognise/recogniser.js';
+import type { Recognition } from '$core/recognise/recognition.js';
 
 /** The gate's decision as a person would say it. */
 export function decisionInWords({

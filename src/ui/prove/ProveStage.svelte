@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { onDestroy } from 'svelte';
   import { ProgressBar } from 'carbon-components-svelte';
   import type { ProveView, TestRunProgress } from '$core/contract/prove.js';
@@ -13,6 +13,7 @@
   import Figures from './Figures.svelte';
   import IntentTable from './IntentTable.svelte';
   import WrongLines from './WrongLines.svelte';
+  import { refresh } from '../shared/refresh.js';
 
   const { botId, view, revision }: { botId: number; view: ProveView; revision: number } = $props();
 
@@ -68,7 +69,7 @@
     if (progress.state === 'running') return follow();
     if (progress.state === 'done') {
       progress = null;
-      await invalidateAll();
+      await refresh();
     }
   }
 

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import type { Desk, NoMatchSettings } from '$core/bot/document.js';
+  import type { NoMatchChange } from '$core/bot/edit.js';
   import type { SayView } from '$core/contract/say.js';
   import { edit } from '../shared/acts.js';
+  import Cell from '../shared/Cell.svelte';
   import NameDialog from '../shared/NameDialog.svelte';
   import TextLines from './TextLines.svelte';
 
@@ -10,13 +11,7 @@
 
   let adding = $state(false);
 
-  const setNoMatch = (noMatch: NoMatchSettings) => edit(botId, { do: 'changeSettings', to: { noMatch } });
-  const setDesks = (desks: Desk[], said?: string) => edit(botId, { do: 'changeDesks', desks }, said);
-
-  function setNoMatchDesk(desk: string) {
-    const { desk: _, ...rest } = view.noMatch;
-    return setNoMatch(desk === '' ? rest : { ...view.noMatch, desk });
-  }
+  const setNoMatch = (to: NoMatchChange) => edit(botId, { do: 'changeNoMatch', to });
 </script>
 
 <section id="no-match">
@@ -33,24 +28,24 @@
       text={view.noMatch.prompts}
       language={view.language}
       placeholder="Said when nothing was understood, a line for each try"
-      keep={(prompts) => setNoMatch({ ...view.noMatch, prompts: prompts ?? [] })}
+      keep={(prompts) => setNoMatch({ prompts: prompts ?? [] })}
     />
     <label class="row">
       <span class="soft">Tries</span>
-      <input
-        class="cell figure"
+      <Cell
+        look="figure"
         type="number"
         min="1"
         max="9"
-        value={view.noMatch.tries}
-        onchange={(event) => setNoMatch({ ...view.noMatch, tries: event.currentTarget.valueAsNumber })}
+        value={String(view.noMatch.tries)}
+        keep={(tries) => setNoMatch({ tries: Number(tries) })}
       />
       <span class="soft">failed tries in a row, then to</span>
       <select
         class="cell"
         value={view.noMatch.desk ?? ''}
         aria-label="Desk after the last try"
-        onchange={(event) => setNoMatchDesk(event.currentTarget.value)}
+        onchange={(event) => setNoMatch({ desk: event.currentTarget.value || null })}
       >
         <option value="">no desk: give up</option>
         {#each view.desks as desk (desk.name)}<option value={desk.name}>{desk.name}</option>{/each}
@@ -60,7 +55,7 @@
       label="Give up"
       text={view.noMatch.giveUp}
       language={view.language}
-      keep={(giveUp) => setNoMatch({ ...view.noMatch, giveUp: giveUp ?? [] })}
+      keep={(giveUp) => setNoMatch({ giveUp: giveUp ?? [] })}
     />
   </div>
   <h2>Desks</h2>
@@ -74,16 +69,14 @@
       </tr>
     </thead>
     <tbody>
-      {#each view.desks as desk, index (desk.name)}
+      {#each view.desks as desk (desk.name)}
         <tr>
           <td class="name">{desk.name}</td>
           <td>
-            <input
-              class="cell"
+            <Cell
               value={desk.description ?? ''}
-              aria-label="What {desk.name} does"
-              onchange={(event) =>
-                setDesks(view.desks.with(index, { ...desk, description: event.currentTarget.value }))}
+              label="What {desk.name} does"
+              keep={(description) => edit(botId, { do: 'changeDesk', name: desk.name, to: { description } })}
             />
           </td>
           <td>
@@ -92,14 +85,15 @@
               hideLabel
               text={desk.handover}
               language={view.language}
-              keep={(handover) => setDesks(view.desks.with(index, { ...desk, handover: handover ?? [] }))}
+              keep={(handover) => edit(botId, { do: 'changeDesk', name: desk.name, to: { handover } })}
             />
           </td>
           <td>
             <button
               class="quiet danger"
               aria-label="Delete {desk.name}"
-              onclick={() => setDesks(view.desks.toSpliced(index, 1), `Deleted the desk ${desk.name}.`)}>Delete</button
+              onclick={() => edit(botId, { do: 'deleteDesk', name: desk.name }, `Deleted the desk ${desk.name}.`)}
+              >Delete</button
             >
           </td>
         </tr>
@@ -114,7 +108,7 @@
   label="Name"
   action="Add the desk"
   hint="A team that conversations can be handed to."
-  submit={(name) => setDesks([...view.desks, { name }])}
+  submit={(name) => edit(botId, { do: 'addDesk', name })}
 />
 
 <style>
@@ -139,7 +133,7 @@
     gap: 0.5rem;
   }
 
-  .row input,
+  .row :global(input),
   .row select {
     border-color: var(--line);
   }

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { tick } from 'svelte';
-  import type { Form, Localised, Slot } from '$core/bot/document.js';
+  import type { Form } from '$core/bot/document.js';
+  import type { FormChange } from '$core/bot/edit.js';
   import type { Note } from '$core/bot/notes.js';
   import type { SayView } from '$core/contract/say.js';
   import { edit } from '../shared/acts.js';
@@ -21,42 +22,27 @@
   let adding = $state(false);
   let sheet: HTMLElement;
 
-  const change = (to: Form, said?: string) => edit(botId, { do: 'changeForm', name: form.name, to }, said);
-
-  function setText(key: 'confirm' | 'decline' | 'done', text: Localised | null) {
-    const { [key]: _, ...rest } = form;
-    return change(text === null ? (rest as Form) : { ...form, [key]: text });
-  }
-
-  function setDesk(desk: string) {
-    const { desk: _, ...rest } = form;
-    return change(desk === '' ? rest : { ...form, desk });
-  }
+  const change = (to: FormChange) => edit(botId, { do: 'changeForm', name: form.name, to });
 
   async function rename(name: string): Promise<boolean> {
-    const done = name === form.name || (await change({ ...form, name }));
+    const done = name === form.name || (await change({ name }));
     if (done) await goto(`/bots/${botId}/say?form=${encodeURIComponent(name)}`);
     return done;
   }
 
   async function addSlot(name: string): Promise<boolean> {
     const entity = view.entities.includes(name) ? name : (view.entities[0] ?? 'number');
-    return change({ ...form, slots: [...form.slots, { name, entity, required: true, prompts: [] }] });
+    return edit(botId, { do: 'addSlot', form: form.name, slot: { name, entity, required: true, prompts: [] } });
   }
 
-  const setSlot = (index: number, slot: Slot) => change({ ...form, slots: form.slots.with(index, slot) });
-
-  async function moveSlot(index: number, by: -1 | 1) {
-    const to = index + by;
-    const slot = form.slots[index];
-    if (!slot || to < 0 || to >= form.slots.length) return;
-    await change({ ...form, slots: form.slots.toSpliced(index, 1).toSpliced(to, 0, slot) });
+  async function moveSlot(slot: string, by: -1 | 1) {
+    await edit(botId, { do: 'moveSlot', form: form.name, slot, by });
     await tick();
-    sheet.querySelector<HTMLElement>(`[data-slot="${slot.name}"] [data-move="${by}"]:not(:disabled)`)?.focus();
+    sheet.querySelector<HTMLElement>(`[data-slot="${slot}"] [data-move="${by}"]:not(:disabled)`)?.focus();
   }
 
-  const removeSlot = (index: number) =>
-    change({ ...form, slots: form.slots.toSpliced(index, 1) }, `Deleted the slot ${form.slots[index]!.name}.`);
+  const removeSlot = (slot: string) =>
+    edit(botId, { do: 'deleteSlot', form: form.name, slot }, `Deleted the slot ${slot}.`);
 
   async function openWith(intent: string) {
     if (intent !== '') await edit(botId, { do: 'changeIntent', name: intent, to: { form: form.name } });
@@ -107,9 +93,8 @@
         first={index === 0}
         last={index === form.slots.length - 1}
         missing={notes.some((note) => note.slot === slot.name && note.weight === 'missing')}
-        keep={(next) => setSlot(index, next)}
-        move={(by) => moveSlot(index, by)}
-        remove={() => removeSlot(index)}
+        move={(by) => moveSlot(slot.name, by)}
+        remove={() => removeSlot(slot.name)}
       />
     {/each}
     <tr>
@@ -123,25 +108,29 @@
     text={form.confirm}
     language={view.language}
     placeholder={'The read-back that asks yes or no: So that is {quantity, number} {plant}. Is that right?'}
-    keep={(text) => setText('confirm', text)}
+    keep={(text) => change({ confirm: text })}
   />
   <TextLines
     label="Decline"
     text={form.decline}
     language={view.language}
     placeholder="Said after a no: What shall I change?"
-    keep={(text) => setText('decline', text)}
+    keep={(text) => change({ decline: text })}
   />
   <TextLines
     label="Done"
     text={form.done}
     language={view.language}
     placeholder="Said when the form is complete"
-    keep={(text) => setText('done', text)}
+    keep={(text) => change({ done: text })}
   />
   <label class="desk">
     <span class="soft">Then to desk</span>
-    <select class="cell" value={form.desk ?? ''} onchange={(event) => setDesk(event.currentTarget.value)}>
+    <select
+      class="cell"
+      value={form.desk ?? ''}
+      onchange={(event) => change({ desk: event.currentTarget.value || null })}
+    >
       <option value="">none</option>
       {#each view.desks as desk (desk.name)}<option value={desk.name}>{desk.name}</option>{/each}
     </select>

@@ -46,7 +46,15 @@
   <section class="work" aria-label="Form">
     {#if view.current}
       {#key view.current.form.name}
-        <FormSheet {botId} form={view.current.form} notes={view.current.notes} openedBy={view.current.intents} {view} />
+        {#key view.current.form.name}
+          <FormSheet
+            {botId}
+            form={view.current.form}
+            notes={view.current.notes}
+            openedBy={view.current.intents}
+            {view}
+          />
+        {/key}
       {/key}
     {:else}
       <div class="empty">

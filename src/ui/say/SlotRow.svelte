@@ -3,7 +3,9 @@
   import ArrowUp from 'carbon-icons-svelte/lib/ArrowUp.svelte';
   import TrashCan from 'carbon-icons-svelte/lib/TrashCan.svelte';
   import type { Form, Slot } from '$core/bot/document.js';
+  import type { SlotChange } from '$core/bot/edit.js';
   import { edit } from '../shared/acts.js';
+  import Cell from '../shared/Cell.svelte';
   import { conditionOf, conditionRule } from './condition.js';
   import TextLines from './TextLines.svelte';
 
@@ -16,7 +18,6 @@
     first,
     last,
     missing,
-    keep,
     move,
     remove,
   }: {
@@ -28,7 +29,6 @@
     first: boolean;
     last: boolean;
     missing: boolean;
-    keep: (slot: Slot) => unknown;
     move: (by: -1 | 1) => unknown;
     remove: () => unknown;
   } = $props();
@@ -36,33 +36,20 @@
   const condition = $derived(conditionOf(slot.when));
   const others = $derived(form.slots.filter((other) => other.name !== slot.name));
 
-  async function rename(input: HTMLInputElement) {
-    const to = input.value.trim();
-    if (to === slot.name) return;
-    if (!(await edit(botId, { do: 'renameSlot', form: form.name, from: slot.name, to }))) input.value = slot.name;
-  }
-
-  function setCondition(other: string, value: string) {
-    const { when: _, ...rest } = slot;
-    return keep(other === '' ? rest : { ...slot, when: conditionRule(other, value) });
-  }
+  const change = (to: SlotChange) => edit(botId, { do: 'changeSlot', form: form.name, slot: slot.name, to });
+  const rename = (to: string) => edit(botId, { do: 'renameSlot', form: form.name, from: slot.name, to });
+  const setCondition = (other: string, value: string) =>
+    change({ when: other === '' ? null : conditionRule(other, value) });
 </script>
 
 <tr data-slot={slot.name} class:missing>
-  <td
-    ><input
-      class="cell"
-      value={slot.name}
-      aria-label="Name of slot {slot.name}"
-      onchange={(event) => rename(event.currentTarget)}
-    /></td
-  >
+  <td><Cell value={slot.name} label="Name of slot {slot.name}" keep={rename} /></td>
   <td>
     <select
       class="cell"
       value={slot.entity}
       aria-label="Entity of {slot.name}"
-      onchange={(event) => keep({ ...slot, entity: event.currentTarget.value })}
+      onchange={(event) => change({ entity: event.currentTarget.value })}
     >
       {#each entities as entity (entity)}<option value={entity}>{entity}</option>{/each}
     </select>
@@ -72,7 +59,7 @@
       type="checkbox"
       checked={slot.required}
       aria-label="{slot.name} is required"
-      onchange={(event) => keep({ ...slot, required: event.currentTarget.checked })}
+      onchange={(event) => change({ required: event.currentTarget.checked })}
     />
   </td>
   <td>
@@ -101,11 +88,10 @@
           <option value="">always</option>
           {#each others as other (other.name)}<option value={other.name}>when {other.name} is</option>{/each}
         </select>
-        <input
-          class="cell"
+        <Cell
           value={condition.value}
-          aria-label="Value of {condition.slot} for which {slot.name} is asked"
-          onchange={(event) => setCondition(condition.slot, event.currentTarget.value)}
+          label="Value of {condition.slot} for which {slot.name} is asked"
+          keep={(value) => setCondition(condition.slot, value)}
         />
       {/if}
     </span>
@@ -117,7 +103,7 @@
       text={slot.prompts}
       {language}
       placeholder={slot.required ? 'What is asked for it?' : 'Optional: asked only if it is required'}
-      keep={(prompts) => keep({ ...slot, prompts: prompts ?? [] })}
+      keep={(prompts) => change({ prompts: prompts ?? [] })}
     />
   </td>
   <td class="acts">

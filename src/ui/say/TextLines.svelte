@@ -1,6 +1,7 @@
 <script lang="ts">
   import { variants, withVariants } from '$core/bot/localised.js';
   import type { Localised } from '$core/bot/document.js';
+  import Cell from '../shared/Cell.svelte';
 
   /** A text that the bot says: a line for each variant, kept when the field is left. */
   const {
@@ -22,16 +23,12 @@
 
   const shown = $derived(variants(text, language).join('\n'));
 
-  function changed(value: string) {
-    if (value === shown) return;
-    void keep(value.trim() === '' ? null : withVariants(text, language, value.split('\n')));
-  }
+  const changed = (value: string) => keep(value.trim() === '' ? null : withVariants(text, language, value.split('\n')));
 </script>
 
 <label class:alone={!hideLabel}>
   <span class={hideLabel ? 'unseen' : 'soft'}>{label}</span>
-  <textarea class="cell" rows="1" value={shown} {placeholder} onchange={(event) => changed(event.currentTarget.value)}
-  ></textarea>
+  <Cell value={shown} {placeholder} lines keep={changed} />
 </label>
 
 <style>
@@ -46,13 +43,7 @@
     gap: 0.5rem;
   }
 
-  .alone textarea {
+  .alone :global(textarea) {
     border-color: var(--line);
-  }
-
-  textarea {
-    field-sizing: content;
-    resize: vertical;
-    line-height: 1.35;
   }
 </style>

@@ -1,13 +1,22 @@
-import { invalidateAll } from '$app/navigation';
 import type { Edit } from '$core/bot/edit.js';
 import { ApiError, send } from './api.js';
 import { modelWatch } from './model.svelte.js';
 import { toasts } from './toasts.svelte.js';
+import { refresh } from './refresh.js';
 
 /** Tells a refusal at the edge of the screen; anything else goes on up. */
 export function tell(error: unknown): void {
   if (!(error instanceof ApiError)) throw error;
   toasts.say('error', error.message);
+}
+
+let last: Promise<unknown> = Promise.resolve();
+
+/** Sends a request when the one before has been answered, so that acts are done in the order in which they were asked. */
+function inTurn<T>(request: () => Promise<T>): Promise<T> {
+  const next = last.then(request, request);
+  last = next.catch(() => undefined);
+  return next;
 }
 
 /**
@@ -17,13 +26,13 @@ export function tell(error: unknown): void {
  */
 export async function edit(botId: number, act: Edit, said?: string): Promise<boolean> {
   try {
-    await send('POST', `/api/bots/${botId}/edits`, act);
+    await inTurn(() => send('POST', `/api/bots/${botId}/edits`, act));
   } catch (error) {
     tell(error);
     return false;
   }
   modelWatch.expectChange();
-  await invalidateAll();
+  await refresh();
   if (said !== undefined) toasts.say('success', said, { label: 'Undo', run: () => void stepHistory(botId, 'undo') });
   return true;
 }
@@ -31,7 +40,9 @@ export async function edit(botId: number, act: Edit, said?: string): Promise<boo
 /** Undoes the last act, or does it again. */
 export async function stepHistory(botId: number, direction: 'undo' | 'redo'): Promise<void> {
   try {
-    const { label } = await send<{ label: string | null }>('POST', `/api/bots/${botId}/history`, { direction });
+    const { label } = await inTurn(() =>
+      send<{ label: string | null }>('POST', `/api/bots/${botId}/history`, { direction }),
+    );
     if (label === null)
       toasts.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
     else toasts.say('info', `${direction === 'undo' ? 'Undone' : 'Done again'}: ${label}`);
@@ -40,5 +51,5 @@ export async function stepHistory(botId: number, direction: 'undo' | 'redo'): Pr
     return;
   }
   modelWatch.expectChange();
-  await invalidateAll();
+  await refresh();
 }

@@ -34,6 +34,9 @@ async function request<T>(method: string, url: string, init: RequestInit): Promi
   return read<T>(response);
 }
 
+/** The longest body, in characters, of a request that outlives its page. */
+const KEPT_ALIVE = 20_000;
+
 /** Sends JSON and reads JSON. @throws ApiError; AbortError if aborted */
 export function send<T>(
   method: 'GET' | 'POST' | 'DELETE',
@@ -41,9 +44,12 @@ export function send<T>(
   body?: unknown,
   signal?: AbortSignal,
 ): Promise<T> {
+  const text = body === undefined ? null : JSON.stringify(body);
   return request<T>(method, url, {
-    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    ...(text === null ? {} : { body: text, headers: { 'content-type': 'application/json' } }),
     ...(signal ? { signal } : {}),
+    // An act sent as the page is left still arrives; browsers allow that for small bodies.
+    keepalive: method !== 'GET' && (text?.length ?? 0) < KEPT_ALIVE,
   });
 }
 

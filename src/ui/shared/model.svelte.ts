@@ -1,6 +1,6 @@
-import { invalidateAll } from '$app/navigation';
 import type { ModelState } from '$core/contract/bot.js';
 import { send } from './api.js';
+import { refresh } from './refresh.js';
 
 /** How often the model's state is asked for while it catches up, in milliseconds. */
 const OFTEN = 250;
@@ -44,7 +44,7 @@ class ModelWatch {
     if (state === null) return this.#askLater();
     const changed = state.revision !== this.state?.revision || state.settled !== this.state.settled;
     this.state = state;
-    if (changed) await invalidateAll();
+    if (changed) await refresh();
     else if (!state.settled && state.fault === null) this.#askLater();
   }
 }

@@ -1,7 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { ENTITY_KINDS, type Entity, type EntityKind, type ListValue } from '$core/bot/document.js';
+  import type { EntityChange } from '$core/bot/edit.js';
   import { edit } from '../shared/acts.js';
+  import Cell from '../shared/Cell.svelte';
   import { counted } from '../shared/format.js';
   import NameDialog from '../shared/NameDialog.svelte';
 
@@ -11,20 +13,12 @@
   let added = $state('');
 
   const values = $derived(entity.values ?? []);
-  const change = (to: Entity, said?: string) => edit(botId, { do: 'changeEntity', name: entity.name, to }, said);
-  const withValues = (next: ListValue[], said?: string) => change({ ...entity, values: next }, said);
+  const change = (to: EntityChange) => edit(botId, { do: 'changeEntity', name: entity.name, to });
 
   async function rename(name: string): Promise<boolean> {
-    const done = name === entity.name || (await change({ ...entity, name }));
+    const done = name === entity.name || (await change({ name }));
     if (done) await goto(`/bots/${botId}/teach/entities?entity=${encodeURIComponent(name)}`);
     return done;
-  }
-
-  async function setKind(kind: EntityKind) {
-    const { name } = entity;
-    if (kind === 'list') await change({ name, kind, misspellings: true, values });
-    else if (kind === 'pattern') await change({ name, kind, pattern: entity.pattern ?? '\\d+' });
-    else await change({ name, kind });
   }
 
   async function add(text: string) {
@@ -34,20 +28,15 @@
     if (await edit(botId, { do: 'addValues', entity: entity.name, values: lines }, said)) added = '';
   }
 
-  const setValue = (index: number, value: string) =>
-    value.trim() === ''
-      ? removeValue(index)
-      : withValues(values.with(index, { ...values[index]!, value: value.trim() }));
+  const changeValue = (value: string, to: Partial<ListValue>) =>
+    edit(botId, { do: 'changeValue', entity: entity.name, value, to });
 
-  const setSynonyms = (index: number, text: string) => {
-    const synonyms = text
-      .split(',')
-      .map((part) => part.trim())
-      .filter((part) => part !== '');
-    return withValues(values.with(index, { ...values[index]!, synonyms }));
-  };
+  const removeValue = (value: string) =>
+    edit(botId, { do: 'deleteValues', entity: entity.name, values: [value] }, `Deleted “${value}”.`);
 
-  const removeValue = (index: number) => withValues(values.toSpliced(index, 1), `Deleted “${values[index]!.value}”.`);
+  /** An emptied row is a deleted one. */
+  const setValue = (value: string, to: string) =>
+    to.trim() === '' ? removeValue(value) : changeValue(value, { value: to });
 
   async function remove() {
     await edit(botId, { do: 'deleteEntity', name: entity.name }, `Deleted ${entity.name}.`);
@@ -65,7 +54,11 @@
   <h1>{entity.name}</h1>
   <label>
     <span class="soft">Kind</span>
-    <select class="cell" value={entity.kind} onchange={(event) => setKind(event.currentTarget.value as EntityKind)}>
+    <select
+      class="cell"
+      value={entity.kind}
+      onchange={(event) => change({ kind: event.currentTarget.value as EntityKind })}
+    >
       {#each ENTITY_KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
     </select>
   </label>
@@ -74,7 +67,7 @@
       <input
         type="checkbox"
         checked={entity.misspellings ?? false}
-        onchange={(event) => change({ ...entity, misspellings: event.currentTarget.checked })}
+        onchange={(event) => change({ misspellings: event.currentTarget.checked })}
       />
       also when misspelt
     </label>
@@ -103,23 +96,23 @@
       {#each values as item, index (`${index} ${item.value}`)}
         <tr>
           <td>
-            <input
-              class="cell customer"
+            <Cell
+              look="customer"
               value={item.value}
-              aria-label="Value {index + 1}"
-              onchange={(event) => setValue(index, event.currentTarget.value)}
+              label="Value {index + 1}"
+              keep={(text) => setValue(item.value, text)}
             />
           </td>
           <td>
-            <input
-              class="cell customer"
+            <Cell
+              look="customer"
               value={item.synonyms.join(', ')}
-              aria-label="Synonyms of {item.value}"
-              onchange={(event) => setSynonyms(index, event.currentTarget.value)}
+              label="Synonyms of {item.value}"
+              keep={(text) => changeValue(item.value, { synonyms: text.split(',') })}
             />
           </td>
           <td
-            ><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(index)}
+            ><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(item.value)}
               >Delete</button
             ></td
           >
@@ -150,12 +143,7 @@
   <div class="body">
     <label class="pattern">
       Pattern
-      <input
-        class="cell figure"
-        value={entity.pattern ?? ''}
-        onchange={(event) => change({ ...entity, pattern: event.currentTarget.value })}
-        spellcheck="false"
-      />
+      <Cell look="figure" value={entity.pattern ?? ''} keep={(pattern) => change({ pattern })} spellcheck="false" />
     </label>
     <p class="soft">
       A regular expression for the whole value, in capitals or not: <code>LM-\d{'{5}'}</code> finds LM-20418 and lm-20418.
@@ -225,7 +213,7 @@
     align-items: baseline;
   }
 
-  .pattern input {
+  .pattern :global(input) {
     border-color: var(--line-strong);
   }
 </style>

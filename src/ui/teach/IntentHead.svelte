@@ -2,7 +2,9 @@
   import { goto } from '$app/navigation';
   import { variants, withVariants } from '$core/bot/localised.js';
   import type { IntentSheet, TeachView } from '$core/contract/teach.js';
+  import type { IntentChange } from '$core/bot/edit.js';
   import { edit } from '../shared/acts.js';
+  import Cell from '../shared/Cell.svelte';
   import { share } from '../shared/format.js';
   import NameDialog from '../shared/NameDialog.svelte';
 
@@ -13,7 +15,7 @@
   const reply = $derived(variants(intent.reply ?? undefined, view.language).join('\n'));
 
   async function rename(name: string): Promise<boolean> {
-    const done = name === intent.name || (await edit(botId, { do: 'changeIntent', name: intent.name, to: { name } }));
+    const done = name === intent.name || (await change({ name }));
     if (done) await goto(`/bots/${botId}/teach?intent=${encodeURIComponent(name)}`);
     return done;
   }
@@ -22,10 +24,13 @@
     await edit(botId, { do: 'deleteIntents', names: [intent.name] }, `Deleted ${intent.name}.`);
   }
 
-  const change = (to: Parameters<typeof edit>[1] & { do: 'changeIntent' }) => edit(botId, to);
+  const change = (to: IntentChange) => edit(botId, { do: 'changeIntent', name: intent.name, to });
+
+  const setReply = (text: string) =>
+    change({ reply: text.trim() ? withVariants(intent.reply ?? undefined, view.language, text.split('\n')) : null });
 
   async function setForm(value: string) {
-    if (value !== '+') await change({ do: 'changeIntent', name: intent.name, to: { form: value || null } });
+    if (value !== '+') await change({ form: value || null });
     else if (await edit(botId, { do: 'addForm', name: `${intent.name}_form`, intent: intent.name })) {
       await goto(`/bots/${botId}/say?form=${encodeURIComponent(`${intent.name}_form`)}`);
     }
@@ -43,16 +48,10 @@
   </div>
   <label class="wide">
     <span class="soft">Means</span>
-    <input
-      class="cell"
+    <Cell
       value={intent.description}
       placeholder="What the customer wants, in a sentence"
-      onchange={(event) =>
-        change({
-          do: 'changeIntent',
-          name: intent.name,
-          to: { description: event.currentTarget.value.trim() || null },
-        })}
+      keep={(text) => change({ description: text.trim() })}
     />
   </label>
   <div class="then">
@@ -69,8 +68,7 @@
       <select
         class="cell"
         value={intent.desk ?? ''}
-        onchange={(event) =>
-          change({ do: 'changeIntent', name: intent.name, to: { desk: event.currentTarget.value || null } })}
+        onchange={(event) => change({ desk: event.currentTarget.value || null })}
       >
         <option value="">none</option>
         {#each view.desks as desk (desk)}<option value={desk}>{desk}</option>{/each}
@@ -78,21 +76,7 @@
     </label>
     <label class="reply">
       <span class="soft">Reply</span>
-      <textarea
-        class="cell"
-        rows="1"
-        value={reply}
-        placeholder="Said when it is accepted; a line for each variant"
-        onchange={(event) =>
-          change({
-            do: 'changeIntent',
-            name: intent.name,
-            to: {
-              reply: event.currentTarget.value.trim()
-                ? withVariants(intent.reply ?? undefined, view.language, event.currentTarget.value.split('\n'))
-                : null,
-            },
-          })}></textarea>
+      <Cell value={reply} lines placeholder="Said when it is accepted; a line for each variant" keep={setReply} />
     </label>
   </div>
 </header>
@@ -140,9 +124,5 @@
 
   .reply {
     flex: 1;
-  }
-
-  textarea {
-    resize: vertical;
   }
 </style>

@@ -38,7 +38,7 @@
   <div class="list"><TeachList {botId} {view} create={() => (naming = true)} /></div>
   <section class="work" aria-label="Utterances">
     {#if view.current}
-      <IntentHead {botId} intent={view.current} {view} />
+      {#key view.current.name}<IntentHead {botId} intent={view.current} {view} />{/key}
       <UtteranceSheet {botId} intent={view.current} intents={view.intents.map((intent) => intent.name)} {selection} />
     {:else}
       <div class="empty">

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import { onMount, tick } from 'svelte';
   import type { PersonSaid, TryView } from '$core/contract/try.js';
   import { probe } from '../probe/probe.svelte.js';
@@ -11,6 +10,7 @@
   import TurnRow from './TurnRow.svelte';
   import { walkthroughOf } from './walkthroughOf.js';
   import WalkthroughList from './WalkthroughList.svelte';
+  import { refresh } from '../shared/refresh.js';
 
   const { botId, view }: { botId: number; view: TryView } = $props();
 
@@ -25,7 +25,7 @@
     busy = true;
     try {
       await work();
-      await invalidateAll();
+      await refresh();
       await tick();
       record?.scrollTo({ top: record.scrollHeight });
       return true;
@@ -102,6 +102,7 @@
           {/if}
           {#each turns as turn, index (turn.position)}
             <TurnRow
+              {botId}
               {turn}
               last={index === turns.length - 1}
               back={() => goBack(turn.position)}

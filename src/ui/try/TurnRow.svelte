@@ -5,17 +5,20 @@
   import { share } from '../shared/format.js';
   import Gloss from '../shared/Gloss.svelte';
   import OutcomeMark from '../shared/OutcomeMark.svelte';
+  import Explanation from '../shared/Explanation.svelte';
   import { actInWords } from './actInWords.js';
   import Says from './Says.svelte';
 
   /** A turn in three columns: said, read as, holds. */
   const {
+    botId,
     turn,
     last,
     back,
     choose,
-  }: { turn: StoredTurn; last: boolean; back: () => void; choose: (intent: string) => void } = $props();
+  }: { botId: number; turn: StoredTurn; last: boolean; back: () => void; choose: (intent: string) => void } = $props();
 
+  let why = $state(false);
   const recognition = $derived(turn.trace.recognition);
   const held = $derived(Object.entries(turn.trace.after));
   const acts = $derived(turn.acts.flatMap((act) => actInWords(act) ?? []));
@@ -56,7 +59,13 @@
         {/each}
       </p>
     {/if}
-    <p class="soft">{turn.trace.reader}: {turn.trace.why} <span class="figure">· model {turn.revision}</span></p>
+    <p class="soft">
+      {turn.trace.reader}: {turn.trace.why} <span class="figure">· model {turn.revision}</span>
+      {#if turn.said.type === 'text'}
+        <button class="quiet" aria-expanded={why} onclick={() => (why = !why)}>Why</button>
+      {/if}
+    </p>
+    {#if why && turn.said.type === 'text'}<Explanation {botId} text={turn.said.text} />{/if}
   </td>
   <td>
     <dl>

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import type { TryView } from '$core/contract/try.js';
   import type { Fault } from '$core/bot/schema.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';
   import FileButton from '../shared/FileButton.svelte';
+  import { refresh } from '../shared/refresh.js';
 
   /** Walkthroughs with what they came to when the model was last taught. */
   const { botId, walkthroughs }: { botId: number; walkthroughs: TryView['walkthroughs'] } = $props();
@@ -16,7 +16,7 @@
     refused = null;
     try {
       await sendFile(`/api/bots/${botId}/walkthroughs`, file);
-      await invalidateAll();
+      await refresh();
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       refused = { message: `${file.name}: ${error.message}`, faults: error.faults };
@@ -26,7 +26,7 @@
   async function remove(id: number) {
     try {
       await send('DELETE', `/api/bots/${botId}/walkthroughs/${id}`);
-      await invalidateAll();
+      await refresh();
     } catch (error) {
       tell(error);
     }

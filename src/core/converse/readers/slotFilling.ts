@@ -38,7 +38,8 @@ export const slotFillingReader: Reader = {
     const other = recognition.decision === 'accept' && recognition.intent !== open.intent;
     const answersAsked = open.asked !== null && given[open.asked] !== undefined;
     const anyWords = !answersAsked && takesAnyWords(turn, form, open.asked);
-    if (other && (asksQuestion(folded) || (!answersAsked && !anyWords))) return null;
+    const staysInForm = answersAsked || anyWords || corrects(open.values, given);
+    if (other && (asksQuestion(folded) || !staysInForm)) return null;
     if (anyWords && !corrects(open.values, given)) given[open.asked!] = freeValue(turn.text);
     const applying = Object.fromEntries(
       Object.entries(given).filter(([slot]) => {

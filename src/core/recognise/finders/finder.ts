@@ -13,6 +13,8 @@ export interface Candidate {
   end: number;
   value: Value;
   match: Match;
+  /** The two ends of a stretch ("from Friday to Monday"), for forms in which they are values of two slots. */
+  ends?: readonly Pick<Candidate, 'start' | 'end' | 'value'>[];
   /** Other values of the same entity that these words could equally mean. */
   alternatives?: Value[];
 }

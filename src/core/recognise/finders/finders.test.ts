@@ -1,6 +1,7 @@
+import { wordsOf } from '../reading.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyBot, type Entity, type EntityKind } from '../../bot/document.js';
+import { emptyBot, ENTITY_KINDS, type Entity, type EntityKind } from '../../bot/document.js';
 import { tokenise } from '../../text/tokens.js';
 import { prepareFinders, settleOverlaps } from './index.js';
 import type { Candidate } from './finder.js';
@@ -10,7 +11,7 @@ const NOW = '2026-03-04T09:30';
 
 function finderFor(entities: Entity[], region = 'GB', utterances: string[] = []) {
   const document = { ...emptyBot('test'), region, entities, intents: [{ name: 'i', utterances }] };
-  const find = prepareFinders(document);
+  const find = prepareFinders(document, new Set(wordsOf(document)));
   return (text: string) =>
     find(tokenise(text), NOW).map((found) => ({ ...found, text: text.slice(found.start, found.end) }));
 }
@@ -181,6 +182,8 @@ describe('list values', () => {
       ],
     ],
     ['a climbing rose', [['climbing rose', 'rose']]],
+    ['the rose climbing up', [['rose climbing', 'rose']]],
+    ['sage, purple', [['sage, purple', 'sage']]],
     ['I was late and save my page', []],
     ['it is lovely', []],
   ])('%s', (text, wanted) => {
@@ -277,7 +280,7 @@ describe('overlaps', () => {
 });
 
 describe('odd input', () => {
-  const kinds: EntityKind[] = ['number', 'ordinal', 'date', 'time', 'datetime', 'email', 'phone', 'url', 'address'];
+  const kinds = ENTITY_KINDS.filter((kind) => kind !== 'list' && kind !== 'pattern' && kind !== 'free');
   const find = finderFor([
     ...kinds.map((kind): Entity => ({ name: `any_${kind}`, kind })),
     { name: 'plant', kind: 'list', misspellings: true, values: [{ value: 'rose', synonyms: ['climbing rose'] }] },
@@ -303,6 +306,16 @@ describe('odd input', () => {
     '\n',
     'first',
     ' of ',
+    ' pounds ',
+    'double ',
+    ' oh ',
+    ' dot ',
+    ' per cent',
+    'between ',
+    ' and ',
+    ' the ',
+    'Mill Road, ',
+    'Mrs ',
     '1,000',
     ':',
     '-',

@@ -1,13 +1,17 @@
 import { entitiesInUse, type BotDocument } from '../../bot/document.js';
-import { plainText } from '../../bot/marking.js';
-import { tokenise, type TokenisedText } from '../../text/tokens.js';
+import type { TokenisedText } from '../../text/tokens.js';
 import { addressFinder } from './address.js';
 import { emailFinder, phoneFinder, urlFinder } from './contact.js';
+import { countryFinder } from './country.js';
 import { dateFinder, datetimeFinder, timeFinder } from './date.js';
+import { durationFinder } from './duration.js';
 import type { Candidate, Finder, FinderSettings } from './finder.js';
 import { listFinder } from './list.js';
+import { moneyFinder, percentFinder } from './money.js';
 import { numberFinder, ordinalFinder } from './number.js';
 import { patternFinder } from './pattern.js';
+import { personFinder } from './person.js';
+import { quantityFinder } from './quantity.js';
 
 /** All finders. Where two find the same words, the earlier one wins. */
 const FINDERS: readonly Finder[] = [
@@ -17,59 +21,77 @@ const FINDERS: readonly Finder[] = [
   urlFinder,
   phoneFinder,
   addressFinder,
+  countryFinder,
+  personFinder,
   datetimeFinder,
   dateFinder,
   timeFinder,
+  moneyFinder,
+  percentFinder,
+  quantityFinder,
+  durationFinder,
   ordinalFinder,
   numberFinder,
 ];
 
-/** Finds every value of a bot's entities in a text, overlaps settled, in text order. */
-export type FindAll = (text: TokenisedText, now: string) => Candidate[];
+/** A value that another took the words of. */
+export interface Overlapped {
+  candidate: Candidate;
+  by: Candidate;
+}
+
+/**
+ * Finds every value of a bot's entities in a text, overlaps settled, in text order.
+ * @param overlapped is filled with the values that gave way, where it is given
+ */
+export type FindAll = (text: TokenisedText, now: string, overlapped?: Overlapped[]) => Candidate[];
 
 /**
  * Settles overlaps by one rule: the longer stretch of words wins; of equally long ones, the earlier finder.
  * Entities that find the very same words stay beside each other; the slots of a form choose between them.
  */
-export function settleOverlaps(candidates: readonly Candidate[]): Candidate[] {
+export function settleOverlaps(candidates: readonly Candidate[], overlapped: Overlapped[] = []): Candidate[] {
   const kept: Candidate[] = [];
   const byLength = [...candidates].sort((a, b) => b.end - b.start - (a.end - a.start));
   for (const candidate of byLength) {
-    const clash = kept.some(
+    const by = kept.find(
       (other) =>
         candidate.start < other.end &&
         other.start < candidate.end &&
         !(candidate.start === other.start && candidate.end === other.end),
     );
-    if (!clash) kept.push(candidate);
+    if (by) overlapped.push({ candidate, by });
+    else kept.push(candidate);
   }
   return kept.sort((a, b) => a.start - b.start);
 }
 
-/** The folded words of all utterances. */
-function utteranceVocabulary(document: BotDocument): Set<string> {
-  const words = new Set<string>();
-  for (const intent of document.intents) {
-    for (const utterance of intent.utterances) {
-      for (const token of tokenise(plainText(utterance)).tokens) words.add(token.norm);
-    }
-  }
-  return words;
-}
+/** What reads as one of these is no plain number, whether the bot asks for it or not: "a hundred quid", "5 March". */
+const NO_NUMBERS: readonly Finder[] = [moneyFinder, percentFinder, dateFinder];
 
-/** Prepares the finders of a bot. */
-export function prepareFinders(document: BotDocument): FindAll {
-  const settings: FinderSettings = { region: document.region, vocabulary: utteranceVocabulary(document) };
+/** Prepares the finders of a bot. @param vocabulary words that are never taken for misspellings */
+export function prepareFinders(document: BotDocument, vocabulary: ReadonlySet<string>): FindAll {
+  const settings: FinderSettings = { region: document.region, vocabulary };
   const entities = entitiesInUse(document);
   const prepared = FINDERS.flatMap((finder) =>
     entities
       .filter((entity) => finder.kinds.includes(entity.kind))
       .map((entity) => ({ entity, find: finder.prepare(entity, settings) })),
   );
-  return (text, now) =>
-    settleOverlaps(
-      prepared.flatMap(({ entity, find }) =>
-        find(text, now).map((found) => ({ ...found, entity: entity.name, kind: entity.kind })),
-      ),
+  const hasNumbers = entities.some(({ kind }) => kind === 'number');
+  const noNumbers = hasNumbers
+    ? NO_NUMBERS.map((finder) => finder.prepare({ name: '', kind: 'number' }, settings))
+    : [];
+  return (text, now, overlapped) => {
+    const found = prepared.flatMap(({ entity, find }) =>
+      find(text, now).map((value): Candidate => ({ ...value, entity: entity.name, kind: entity.kind })),
     );
+    const other = found.some(({ kind }) => kind === 'number') ? noNumbers.flatMap((find) => find(text, now)) : [];
+    const numbers = found.filter(
+      ({ kind, start, end }) =>
+        kind !== 'number' ||
+        !other.some((value) => value.start <= start && value.end >= end && value.end - value.start > end - start),
+    );
+    return settleOverlaps(numbers, overlapped);
+  };
 }

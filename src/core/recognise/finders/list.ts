@@ -2,11 +2,14 @@ import { stemmer } from 'stemmer';
 import { editDistance } from '../../text/distance.js';
 import { tokenise, type Token } from '../../text/tokens.js';
 import type { Finder, Found, Match } from './finder.js';
-import { COMMON_WORDS } from '../../text/commonWords.js';
+import { DICTIONARY } from '../../text/dictionary.js';
+import { UNITS } from './counts.js';
 
 interface Phrase {
   value: string;
   tokens: Token[];
+  /** Whether the words stand in another order than in the list. */
+  turned?: true;
 }
 
 /** A word that occurs in a list. */
@@ -25,10 +28,16 @@ function allowedEdits(length: number): number {
 
 const isNumber = (word: string): boolean => /^\p{N}/u.test(word);
 
+/** Of short words only the plural is taken for the same word. */
+const isPlural = (a: string, b: string): boolean =>
+  Math.min(a.length, b.length) > 2 && (a.endsWith('s') || b.endsWith('s')) && !a.endsWith('ss') && !b.endsWith('ss');
+
 function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean): Match | null {
   if (written.norm === wanted.norm) return 'exact';
+  if (wanted.number && UNITS.get(written.norm) === Number(wanted.norm)) return 'inflected';
   if (written.number || wanted.number) return null;
-  if (wanted.norm.length > 3 && written.stem === wanted.stem) return 'inflected';
+  if (written.stem === wanted.stem && (wanted.norm.length > 3 || isPlural(written.norm, wanted.norm)))
+    return 'inflected';
   if (!mayBeMisspelt) return null;
   const limit = allowedEdits(Math.min(written.norm.length, wanted.norm.length));
   if (limit === 0) return null;
@@ -37,14 +46,20 @@ function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean):
   return written.norm[0] === wanted.norm[0] || distance === 1 ? 'misspelt' : null;
 }
 
-/** A single letter and the number glued to it ("A5") must be glued in the text too; "6x4" may be written "6 x 4". */
+/**
+ * A single letter and the number glued to it ("A5") must be glued in the text too, unless the number is said ("a five");
+ * "6x4" may be written "6 x 4".
+ */
 function gluedAlike(phrase: readonly Token[], text: readonly Token[], index: number, at: number): boolean {
   if (index === 0) return true;
   const [before, token] = [phrase[index - 1]!, phrase[index]!];
   if (before.end !== token.start || before.norm.length !== 1 || before.norm === 'x' || !isNumber(token.norm))
     return true;
-  return text[at + index - 1]!.end === text[at + index]!.start;
+  return text[at + index - 1]!.end === text[at + index]!.start || !isNumber(text[at + index]!.norm);
 }
+
+/** Written words whose matches are kept: customers use the same ones over and over. */
+const MOST_KNOWN = 20_000;
 
 const RANK: Record<Match, number> = { exact: 0, inflected: 1, misspelt: 2, computed: 3 };
 
@@ -60,10 +75,10 @@ function matchPhrase(
   let worst: Match = 'exact';
   for (let index = 0; index < phrase.tokens.length; index++) {
     const match = matches[at + index]!.get(phrase.tokens[index]!.norm);
-    if (match === undefined || !gluedAlike(phrase.tokens, tokens, index, at)) return null;
+    if (match === undefined || (!phrase.turned && !gluedAlike(phrase.tokens, tokens, index, at))) return null;
     if (RANK[match] > RANK[worst]) worst = match;
   }
-  return worst;
+  return phrase.turned && worst === 'exact' ? 'inflected' : worst;
 }
 
 const listWord = (norm: string): ListWord => ({ norm, stem: stemmer(norm), number: isNumber(norm) });
@@ -77,18 +92,24 @@ export const listFinder: Finder = {
       .filter((phrase) => phrase.tokens.length > 0);
     const own = new Set(phrases.flatMap((phrase) => phrase.tokens.map((token) => token.norm)));
     const words = [...own].map(listWord);
-    const byFirstWord = groupByFirstWord(phrases);
+    const byFirstWord = groupByFirstWord([...phrases, ...phrases.flatMap(turned)]);
+
+    const known = new Map<string, WordMatches>();
 
     /** How each word of the list matches a written one. */
     const matchesOf = ({ norm }: Token): WordMatches => {
+      const before = known.get(norm);
+      if (before) return before;
+      if (known.size >= MOST_KNOWN) known.clear();
       const written = listWord(norm);
       const mayBeMisspelt =
-        (entity.misspellings ?? false) && !vocabulary.has(norm) && !own.has(norm) && !COMMON_WORDS.has(norm);
+        (entity.misspellings ?? false) && !vocabulary.has(norm) && !own.has(norm) && !DICTIONARY.has(norm);
       const matches = new Map<string, Match>();
       for (const word of words) {
         const match = matchWord(written, word, mayBeMisspelt);
         if (match !== null) matches.set(word.norm, match);
       }
+      known.set(norm, matches);
       return matches;
     };
 
@@ -126,6 +147,25 @@ export const listFinder: Finder = {
     };
   },
 };
+
+const MOST_TURNED = 3;
+const SHORTEST_TURNED = 3;
+
+/** The same words in every other order: "frame bed" for "bed frame". Little words and figures have their place. */
+function turned({ value, tokens }: Phrase): Phrase[] {
+  const movable = tokens.every(({ norm }) => norm.length >= SHORTEST_TURNED && !isNumber(norm));
+  if (!movable || tokens.length < 2 || tokens.length > MOST_TURNED) return [];
+  return orders(tokens)
+    .filter((order) => order.some((token, index) => token !== tokens[index]))
+    .map((order) => ({ value, tokens: order, turned: true as const }));
+}
+
+function orders<Item>(items: readonly Item[]): Item[][] {
+  if (items.length < 2) return [[...items]];
+  return items.flatMap((item, index) =>
+    orders(items.filter((_, other) => other !== index)).map((rest) => [item, ...rest]),
+  );
+}
 
 function groupByFirstWord(phrases: readonly Phrase[]): Map<string, Phrase[]> {
   const groups = new Map<string, Phrase[]>();

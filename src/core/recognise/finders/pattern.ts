@@ -1,5 +1,7 @@
 import { compilePattern, PatternError, type Pattern } from '../../text/pattern.js';
+import type { TokenisedText } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
+import { speltRuns } from './spelled.js';
 
 const WORD = /[\p{L}\p{N}]/u;
 
@@ -18,22 +20,107 @@ function compiled(source: string): Pattern | null {
   }
 }
 
-/** Codes that follow a pattern, in capitals or small letters, standing as words of their own. */
+/** A pattern whose separators may be left out, and the separators it has. */
+interface LoosePattern {
+  pattern: Pattern;
+  separators: string[];
+}
+
+const SEPARATOR = /[-/ .]/;
+
+/** The pattern with its dashes, slashes and blanks made optional; `null` where it has none. */
+function loosen(source: string): LoosePattern | null {
+  let loose = '';
+  const separators: string[] = [];
+  let inClass = false;
+  for (let at = 0; at < source.length; at++) {
+    const sign = source[at]!;
+    if (sign === '\\') {
+      const escaped = source[++at] ?? '';
+      const separator = !inClass && SEPARATOR.test(escaped);
+      if (separator) separators.push(escaped);
+      loose += separator ? `(?:\\${escaped})?` : `\\${escaped}`;
+      if (separator && source[at + 1] === '?') at++;
+      continue;
+    }
+    if (sign === '[') inClass = true;
+    if (sign === ']') inClass = false;
+    if (inClass || !/[-/ ]/.test(sign)) {
+      loose += sign;
+      continue;
+    }
+    separators.push(sign);
+    loose += `(?:${sign})?`;
+    if (source[at + 1] === '?') at++;
+  }
+  if (separators.length === 0) return null;
+  const pattern = compiled(loose);
+  return pattern && { pattern, separators };
+}
+
+const MOST_SEPARATORS = 3;
+
+/** Puts back the separators that a customer left out, where the pattern asks for them; `null` if it cannot be done. */
+function withSeparators(written: string, strict: Pattern, separators: readonly string[]): string | null {
+  if (strict.matches(written)) return written;
+  const [next, ...rest] = separators;
+  if (next === undefined || separators.length > MOST_SEPARATORS) return null;
+  for (let at = 1; at < written.length; at++) {
+    const whole = withSeparators(written.slice(0, at) + next + written.slice(at), strict, rest);
+    if (whole !== null) return whole;
+  }
+  return null;
+}
+
+function findIn(text: string, pattern: Pattern): { start: number; end: number }[] {
+  const found: { start: number; end: number }[] = [];
+  const matcher = pattern.matcher(text);
+  while (matcher.find()) found.push({ start: matcher.start(), end: matcher.end() });
+  return found;
+}
+
+const overlaps = (a: { start: number; end: number }, b: { start: number; end: number }): boolean =>
+  a.start < b.end && b.start < a.end;
+
+/**
+ * Codes that follow a pattern, standing as words of their own: in capitals or small letters, with the dash left out,
+ * or spelt out ("jay five four one", "double oh seven").
+ */
 export const patternFinder: Finder = {
   kinds: ['pattern'],
   prepare(entity) {
     const source = entity.pattern ?? '';
-    const pattern = compiled(source);
-    if (pattern === null) return () => [];
-    return ({ text }) => {
-      const found: Found[] = [];
-      const matcher = pattern.matcher(text);
-      while (matcher.find()) {
-        const [start, end] = [matcher.start(), matcher.end()];
-        const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
-        if (!inWord) found.push({ start, end, value: canonical(text.slice(start, end), source), match: 'exact' });
-      }
-      return found;
+    const strict = compiled(source);
+    if (strict === null) return () => [];
+    const loose = loosen(source);
+    const value = (written: string): string | null => {
+      const whole = withSeparators(written, strict, loose?.separators ?? []);
+      return whole === null ? null : canonical(whole, source);
+    };
+
+    const written = ({ text }: TokenisedText): Found[] =>
+      [strict, ...(loose ? [loose.pattern] : [])].flatMap((pattern) =>
+        findIn(text, pattern).flatMap(({ start, end }): Found[] => {
+          const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
+          const read = inWord ? null : value(text.slice(start, end));
+          return read === null ? [] : [{ start, end, value: read, match: pattern === strict ? 'exact' : 'inflected' }];
+        }),
+      );
+
+    const spelt = (text: TokenisedText): Found[] =>
+      speltRuns(text).flatMap((run) =>
+        findIn(run.signs, loose?.pattern ?? strict).flatMap((place): Found[] => {
+          const original = run.original(place.start, place.end);
+          const read = original && value(run.signs.slice(place.start, place.end));
+          return read ? [{ ...original, value: read, match: 'computed' }] : [];
+        }),
+      );
+
+    return (text) => {
+      const kept: Found[] = [];
+      for (const found of [...written(text), ...spelt(text)])
+        if (kept.every((other) => !overlaps(found, other))) kept.push(found);
+      return kept.sort((a, b) => a.start - b.start);
     };
   },
 };

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { beforeNavigate, goto } from '$app/navigation';
   import { page } from '$app/state';
   import { onDestroy } from 'svelte';
   import Probe from '$ui/probe/Probe.svelte';
@@ -21,6 +21,11 @@
   });
 
   onDestroy(() => modelWatch.leave());
+
+  // A field is kept when it is left, and going elsewhere leaves it.
+  beforeNavigate(() => {
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+  });
 
   const typing = (target: EventTarget | null): boolean =>
     target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;

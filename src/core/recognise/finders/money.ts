@@ -1,0 +1,164 @@
+import type { Money } from '../value.js';
+import { readCount } from './counts.js';
+import type { Finder, FinderSettings, Found } from './finder.js';
+import { joined, wordsOfText, type Word } from './words.js';
+
+const SIGNS: ReadonlyMap<string, string> = new Map([
+  ['£', 'GBP'],
+  ['$', 'USD'],
+  ['€', 'EUR'],
+]);
+const CURRENCIES: ReadonlyMap<string, string> = new Map([
+  ['pound', 'GBP'],
+  ['quid', 'GBP'],
+  ['sterling', 'GBP'],
+  ['gbp', 'GBP'],
+  ['dollar', 'USD'],
+  ['buck', 'USD'],
+  ['usd', 'USD'],
+  ['euro', 'EUR'],
+  ['eur', 'EUR'],
+]);
+/** Notes that have a name of their own. */
+const NOTES: ReadonlyMap<string, number> = new Map([
+  ['fiver', 5],
+  ['tenner', 10],
+]);
+const SMALL: ReadonlyMap<string, string | null> = new Map([
+  ['p', 'GBP'],
+  ['pence', 'GBP'],
+  ['penny', 'GBP'],
+  ['pennies', 'GBP'],
+  ['cent', null],
+]);
+const HOME: ReadonlyMap<string, string> = new Map([
+  ['GB', 'GBP'],
+  ['US', 'USD'],
+  ['IE', 'EUR'],
+  ['DE', 'EUR'],
+  ['FR', 'EUR'],
+  ['ES', 'EUR'],
+  ['IT', 'EUR'],
+  ['NL', 'EUR'],
+]);
+
+const singular = (word: string): string => (word.endsWith('s') && word !== 'pence' ? word.slice(0, -1) : word);
+
+interface Sum {
+  amount: number;
+  currency: string;
+  from: number;
+  next: number;
+}
+
+const hundredths = (amount: number): number => Math.round(amount * 100) / 100;
+
+/** "fifty" after "two pounds", "50" after "£2": pence. */
+function penceAt(words: readonly Word[], at: number): { value: number; next: number } | null {
+  const from = words[at]?.said === 'and' ? at + 1 : at;
+  if (!words[from] || !joined(words[from])) return null;
+  const count = readCount(words, from);
+  if (!count || !Number.isInteger(count.value) || count.value < 1 || count.value > 99) return null;
+  const named = SMALL.has(singular(words[count.next]?.said ?? ''));
+  if (named) return { value: count.value, next: count.next + 1 };
+  // "two pounds fifty", but not "two pounds and fifty roses".
+  const after = words[count.next];
+  return from === at &&
+    count.value >= 5 &&
+    (!after || !joined(after) || /^(?:for|each|per|a|an|please|is|was|but|or|to|on|in|off|the)$/.test(after.said))
+    ? count
+    : null;
+}
+
+function readSum(words: readonly Word[], at: number, home: string): Sum | null {
+  const sign = SIGNS.get(words[at]!.said);
+  if (sign) {
+    const count = words[at + 1] ? readCount(words, at + 1) : null;
+    return count && { amount: count.value, currency: sign, from: at, next: count.next };
+  }
+  const word = words[at]!.said;
+  const note = NOTES.get(word);
+  if (note !== undefined) return { amount: note, currency: home, from: at, next: at + 1 };
+  const article = /^an?$/.test(word) && NOTES.has(words[at + 1]?.said ?? '');
+  if (article) return { amount: NOTES.get(words[at + 1]!.said)!, currency: home, from: at, next: at + 2 };
+  const one = /^an?$/.test(word) ? { value: 1, next: at + 1 } : null;
+  const count = readCount(words, at) ?? one;
+  if (!count) return null;
+  const unit = words[count.next];
+  if (!unit || !joined(unit)) return null;
+  const many = singular(unit.said);
+  if (NOTES.has(many))
+    return { amount: count.value * NOTES.get(many)!, currency: home, from: at, next: count.next + 1 };
+  const small = SMALL.get(many) ?? (SMALL.has(many) ? home : undefined);
+  if (small !== undefined)
+    return one === count ? null : { amount: count.value / 100, currency: small, from: at, next: count.next + 1 };
+  const currency = CURRENCIES.get(many) ?? SIGNS.get(many);
+  if (currency === undefined) return null;
+  const pence = penceAt(words, count.next + 1);
+  return { amount: count.value + (pence?.value ?? 0) / 100, currency, from: at, next: pence?.next ?? count.next + 1 };
+}
+
+/** Words beside which two figures are a price: "for two fifty", "two fifty each". */
+const PRICE_BEFORE =
+  /^(?:for|costs?|only|just|at|pay|paid|charged?|price|worth|of|was|were|under|over|about|around|than|is)$/;
+const PRICE_AFTER = /^(?:each|apiece|off|refund|refunded|an?|per)$/;
+
+/** "two fifty" where a price is spoken of: two pounds and fifty pence. */
+function readShortPrice(words: readonly Word[], at: number, home: string): Sum | null {
+  const pounds = readCount(words, at);
+  if (!pounds || pounds.next !== at + 1 || pounds.value < 1 || pounds.value > 99 || /\d/.test(words[at]!.said))
+    return null;
+  const pence = words[pounds.next] && joined(words[pounds.next]) ? readCount(words, pounds.next) : null;
+  if (!pence || pence.value < 20 || pence.value > 99 || /\d/.test(words[pounds.next]!.said)) return null;
+  const spoken = PRICE_BEFORE.test(words[at - 1]?.said ?? '') && !joined(words[pence.next]);
+  if (!spoken && !PRICE_AFTER.test(words[pence.next]?.said ?? '') && words.length > pence.next - at) return null;
+  return { amount: pounds.value + pence.value / 100, currency: home, from: at, next: pence.next };
+}
+
+function findMoney({ region }: FinderSettings) {
+  const home = HOME.get(region) ?? 'GBP';
+  return (words: readonly Word[]): Found[] => {
+    const found: Found[] = [];
+    for (let at = 0; at < words.length;) {
+      const sum = readSum(words, at, home) ?? readShortPrice(words, at, home);
+      if (!sum) {
+        at++;
+        continue;
+      }
+      const value: Money = { amount: hundredths(sum.amount), currency: sum.currency };
+      found.push({ start: words[sum.from]!.start, end: words[sum.next - 1]!.end, value, match: 'computed' });
+      at = sum.next;
+    }
+    return found;
+  };
+}
+
+/** Sums of money in figures and words: £4.50, 50p, forty quid, two pounds fifty, a tenner. */
+export const moneyFinder: Finder = {
+  kinds: ['money'],
+  prepare(_, settings) {
+    const find = findMoney(settings);
+    return (text) => find(wordsOfText(text));
+  },
+};
+
+/** Shares of a hundred, as a number: "12.5 %" and "twelve and a half per cent" are 12.5. */
+export const percentFinder: Finder = {
+  kinds: ['percent'],
+  prepare: () => (text) => {
+    const words = wordsOfText(text);
+    const found: Found[] = [];
+    for (let at = 0; at < words.length;) {
+      const count = readCount(words, at);
+      const sign = count ? (words[count.next]?.said ?? '') : '';
+      const length =
+        sign === '%' || sign === 'percent' ? 1 : sign === 'per' && words[count!.next + 1]?.said === 'cent' ? 2 : 0;
+      if (count && length > 0) {
+        const last = count.next + length - 1;
+        found.push({ start: words[at]!.start, end: words[last]!.end, value: count.value, match: 'computed' });
+        at = last + 1;
+      } else at = count ? count.next : at + 1;
+    }
+    return found;
+  },
+};

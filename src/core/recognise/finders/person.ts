@@ -1,0 +1,94 @@
+import { DICTIONARY } from '../../text/dictionary.js';
+import type { TokenisedText, Token } from '../../text/tokens.js';
+import type { Finder, Found } from './finder.js';
+
+const TITLE =
+  /^(?:mr|mrs|miss|ms|mx|dr|doctor|prof|professor|sir|lady|lord|dame|rev|reverend|father|sister|sergeant|captain)$/;
+/** Words after which somebody's name is said, the last of them nearest to it. */
+const CUES: readonly (readonly string[])[] = [
+  ['my', 'name', 'is'],
+  ['name', 'is'],
+  ['the', 'name'],
+  ['names'],
+  ['this', 'is'],
+  ['called'],
+  ['speak', 'to'],
+  ['speak', 'with'],
+  ['talk', 'to'],
+  ['talk', 'with'],
+  ['ask', 'for'],
+  ['through', 'to'],
+  ['chat', 'with'],
+  ['word', 'with'],
+  ['contact'],
+  ['attention', 'of'],
+  ['attn'],
+  ['fao'],
+  ['get', 'hold', 'of'],
+  ['is'],
+  ['get'],
+  ['ring'],
+  ['reach'],
+  ['regards'],
+  ['from'],
+  ['with'],
+  ['for'],
+  ['im'],
+  ['i', 'am'],
+  ['to'],
+];
+/** After these a name must be written with a capital: they stand before much else. */
+const WEAK = /^(?:is|get|ring|reach|from|with|for|im|am|to|called|contact)$/;
+const NO_NAME =
+  /^(?:monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|march|april|may|june|july|august|september|october|november|december|i|im|id|ill|ive|the|a|an|my|your|please|ok|okay|christmas|easter|uk|gb|usa)$/;
+const MOST_WORDS = 3;
+
+const isCapital = ({ text }: Token): boolean => /^\p{Lu}[\p{Ll}'’-]/u.test(text) || /^\p{Lu}$/u.test(text);
+const isUnknown = ({ norm }: Token): boolean => /^[a-z]{3,}$/.test(norm) && !DICTIONARY.has(norm);
+const parted = (text: string, before: Token, token: Token): boolean =>
+  !/^[ .'’-]{0,2}$/.test(text.slice(before.end, token.start));
+
+/** Index after the last word of a name that begins here; the place itself where none does. */
+function nameEnd({ text, tokens }: TokenisedText, at: number, mayBeSmall: boolean): number {
+  let next = at;
+  while (next < tokens.length && next - at < MOST_WORDS) {
+    const token = tokens[next]!;
+    if (next > at && parted(text, tokens[next - 1]!, token)) break;
+    const fits = !NO_NAME.test(token.norm) && (isCapital(token) || (mayBeSmall && isUnknown(token)));
+    if (!fits) break;
+    next++;
+  }
+  return next;
+}
+
+function cueBefore(tokens: readonly Token[], at: number): 'strong' | 'weak' | null {
+  const cue = CUES.find((words) => words.every((word, index) => tokens[at - words.length + index]?.norm === word));
+  if (!cue) return null;
+  return cue.length === 1 && WEAK.test(cue[0]!) ? 'weak' : 'strong';
+}
+
+/** People by a title ("Mrs Brock") or by what is said before a name ("my name is", "can I speak to"). */
+export const personFinder: Finder = {
+  kinds: ['person'],
+  prepare: () => (text) => {
+    const { tokens } = text;
+    const found: Found[] = [];
+    for (let at = 0; at < tokens.length; at++) {
+      const title = TITLE.test(tokens[at]!.norm);
+      const cue = cueBefore(tokens, at);
+      if (!title && cue === null) continue;
+      const from = title ? at + 1 : at;
+      const end = nameEnd(text, from, title || cue === 'strong');
+      if (end === from) continue;
+      const [first, last] = [tokens[at]!, tokens[end - 1]!];
+      found.push({
+        start: first.start,
+        end: last.end,
+        value: text.text.slice(first.start, last.end),
+        match: 'computed',
+      });
+      at = end - 1;
+    }
+    return found;
+  },
+};

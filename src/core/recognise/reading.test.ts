@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import { teaShop } from '../../../tests/teaShop.js';
+import { prepareReader, wordsOf } from './reading.js';
+
+const shop = teaShop((draft) => {
+  draft['languages'] = ['en'];
+  const [first] = draft['intents'] as { utterances: string[] }[];
+  first!.utterances.push('i wnat some oolong', 'a tin of oolong', 'zhu ye qing please');
+});
+const words = wordsOf(shop);
+const read = (text: string) => prepareReader(shop, words).read(text);
+
+describe('the words of a bot', () => {
+  it('are those of its lists and utterances, but not the misspellings in them', () => {
+    expect(words).toEqual(expect.arrayContaining(['oolong', 'zhu']));
+    expect(words).not.toContain('wnat');
+  });
+});
+
+describe('a message', () => {
+  it('is read with its misspelt words put right, and tells where they stood', () => {
+    const text = 'I wnat olong pls';
+    const { mended, mendings } = read(text);
+    expect(mended).toBe('I want oolong please');
+    expect(mendings.map(({ start, end, read: as }) => [text.slice(start, end), as])).toEqual([
+      ['wnat', 'want'],
+      ['olong', 'oolong'],
+      ['pls', 'please'],
+    ]);
+  });
+
+  it('of several sentences is read by each of them, the asking ones weighing more', () => {
+    const { sentences } = read('My mother is comming on Sunday. Could you send two tins of oolong?');
+    expect(sentences.map(({ text }) => text)).toEqual([
+      'My mother is coming on Sunday.',
+      'Could you send two tins of oolong?',
+    ]);
+    expect(sentences[1]!.weight).toBeGreaterThan(sentences[0]!.weight);
+    expect(read('just the one sentence here').sentences).toEqual([]);
+  });
+
+  it('of very many sentences is read by those that ask', () => {
+    const { sentences } = read(`${'It rained all day. '.repeat(40)}Can I have some oolong?`);
+    expect(sentences.length).toBeLessThanOrEqual(6);
+    expect(sentences.at(-1)!.text).toBe('Can I have some oolong?');
+  });
+});

@@ -1,0 +1,133 @@
+import { plainText } from '../bot/marking.js';
+import type { BotDocument } from '../bot/document.js';
+import { ENCODER_LANGUAGES } from '../encode/encoder.js';
+import { DICTIONARY } from '../text/dictionary.js';
+import { mendWords } from '../text/mend.js';
+import { askingWeight, sentencesOf } from '../text/sentences.js';
+import { prepareSpeller } from '../text/spelling.js';
+import { tokenise, type Token, type TokenisedText } from '../text/tokens.js';
+
+/** A word that was read as another. Offsets are UTF-16 code units of the original text. */
+export interface Mending {
+  start: number;
+  end: number;
+  text: string;
+  read: string;
+}
+
+/** One sentence of a message of several. */
+export interface ReadSentence {
+  /** With misspelt words put right. */
+  text: string;
+  tokens: Token[];
+  /** How much it asks for something; more than 0. */
+  weight: number;
+}
+
+/** A message cut into words, the misspelt ones put right. Its `text` is as much of the message as is read. */
+export interface ReadText extends TokenisedText {
+  /** The text as the encoder reads it. */
+  mended: string;
+  mendings: Mending[];
+  /** The sentences, of a message of several; none of a message of one. */
+  sentences: ReadSentence[];
+}
+
+/** Cuts messages into words with the spelling help of one bot. */
+export interface TextReader {
+  /** Words that are never taken for misspellings, folded. */
+  readonly vocabulary: ReadonlySet<string>;
+  read(text: string): ReadText;
+}
+
+/** Sentences that are read on their own, at most: those that ask for something first. */
+const MOST_SENTENCES = 6;
+/** A sentence of fewer words says nothing on its own. */
+const FEWEST_WORDS = 2;
+/** Of a longer text only this much is read, in UTF-16 code units. */
+const LONGEST_READ = 4000;
+/** Misspelt words that are put right in one text, at most: more of them are no misspellings but another language. */
+const MOST_MENDED = 40;
+
+/**
+ * The words that the bot's own texts use: all of its list values, and of its utterances those that are no misspelling
+ * themselves (customers' messages are taught as they came).
+ */
+function ownWords(document: BotDocument): Set<string> {
+  const own = new Set<string>();
+  const add = (text: string) => {
+    for (const { norm } of tokenise(text).tokens) own.add(norm);
+  };
+  for (const { values } of document.entities)
+    for (const { value, synonyms } of values ?? []) [value, ...synonyms].forEach(add);
+  const counts = new Map<string, number>();
+  for (const { utterances, description } of document.intents) {
+    for (const utterance of utterances) {
+      const words = new Set(tokenise(plainText(utterance)).tokens.map(({ norm }) => norm));
+      for (const word of words) counts.set(word, (counts.get(word) ?? 0) + 1);
+    }
+    if (description !== undefined) add(description);
+  }
+  for (const [word, count] of counts) if (count > 1 || DICTIONARY.has(word)) own.add(word);
+  return own;
+}
+
+/** The words of an utterance that nothing is near to are words of the bot's trade. */
+function withTradeWords(document: BotDocument, own: Set<string>, english: boolean): Set<string> {
+  const speller = prepareSpeller(own, english);
+  const trade = document.intents
+    .flatMap(({ utterances }) => utterances.flatMap((utterance) => tokenise(plainText(utterance)).tokens))
+    .filter((token) => !own.has(token.norm) && speller.mend(token) === null);
+  return new Set([...own, ...trade.map(({ norm }) => norm)]);
+}
+
+const isEnglish = (document: BotDocument): boolean => ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en');
+
+/** Words that are never taken for misspellings in messages to a bot, folded and in order. */
+export function wordsOf(document: BotDocument): string[] {
+  return [...withTradeWords(document, ownWords(document), isEnglish(document))].sort();
+}
+
+/** Prepares the reading of texts. @param words of {@link wordsOf} */
+export function prepareReader(document: BotDocument, words: readonly string[]): TextReader {
+  const vocabulary = new Set(words);
+  const speller = prepareSpeller(vocabulary, isEnglish(document));
+  return { vocabulary, read: (text) => readWith(text, (token) => speller.mend(token)) };
+}
+
+/** Reads a text. @param mend gives what a word is to be read as, or `null` */
+export function readWith(whole: string, mend: (token: Token) => string | null): ReadText {
+  const text = whole.slice(0, LONGEST_READ);
+  const { tokens } = tokenise(text);
+  const mendings: Mending[] = [];
+  for (const token of tokens) {
+    const read = mendings.length < MOST_MENDED ? mend(token) : null;
+    if (read === null) continue;
+    token.read = read;
+    mendings.push({ start: token.start, end: token.end, text: token.text, read });
+  }
+  const mendedIn = (words: readonly Token[], start: number, end: number): string =>
+    mendWords(text.slice(start, end), words, ({ norm, read }) => (read === norm ? null : read), start).text;
+  return {
+    text,
+    tokens,
+    mendings,
+    mended: mendedIn(tokens, 0, text.length),
+    sentences: readSentences(text, tokens, mendedIn),
+  };
+}
+
+function readSentences(
+  text: string,
+  tokens: readonly Token[],
+  mendedIn: (words: readonly Token[], start: number, end: number) => string,
+): ReadSentence[] {
+  const all = sentencesOf(text).flatMap(({ start, end }): ReadSentence[] => {
+    const own = tokens.filter((token) => token.start >= start && token.end <= end);
+    if (own.length < FEWEST_WORDS) return [];
+    return [{ text: mendedIn(own, start, end), tokens: own, weight: askingWeight(text.slice(start, end)) }];
+  });
+  if (all.length < 2) return [];
+  const asking = [...all].sort((a, b) => b.weight - a.weight).slice(0, MOST_SENTENCES);
+  return all.filter((sentence) => asking.includes(sentence));
+}

@@ -1,0 +1,242 @@
+import { DICTIONARY, type Band } from './dictionary.js';
+import type { Token } from './tokens.js';
+
+/** Puts misspelt words right. */
+export interface Speller {
+  /** @returns what to read a word as, folded (two words where a space is missing), or `null` to leave it as it is */
+  mend(token: Token): string | null;
+}
+
+/** Short ways of writing that are words of their own. */
+const SHORTHAND: ReadonlyMap<string, string> = new Map([
+  ['u', 'you'],
+  ['r', 'are'],
+  ['ur', 'your'],
+  ['y', 'why'],
+  ['pls', 'please'],
+  ['plz', 'please'],
+  ['plse', 'please'],
+  ['thx', 'thanks'],
+  ['tnx', 'thanks'],
+  ['ty', 'thank you'],
+  ['thnx', 'thanks'],
+  ['tmrw', 'tomorrow'],
+  ['tmw', 'tomorrow'],
+  ['tomoz', 'tomorrow'],
+  ['tomo', 'tomorrow'],
+  ['2moro', 'tomorrow'],
+  ['tonite', 'tonight'],
+  ['nite', 'night'],
+  ['wknd', 'weekend'],
+  ['cud', 'could'],
+  ['wud', 'would'],
+  ['shud', 'should'],
+  ['wot', 'what'],
+  ['wat', 'what'],
+  ['wats', 'whats'],
+  ['wots', 'whats'],
+  ['rong', 'wrong'],
+  ['wen', 'when'],
+  ['wher', 'where'],
+  ['coz', 'because'],
+  ['cuz', 'because'],
+  ['cos', 'because'],
+  ['bcos', 'because'],
+  ['fone', 'phone'],
+  ['teh', 'the'],
+  ['hte', 'the'],
+  ['adn', 'and'],
+  ['nd', 'and'],
+  ['bday', 'birthday'],
+  ['msg', 'message'],
+  ['txt', 'text'],
+  ['ppl', 'people'],
+  ['luv', 'love'],
+  ['gd', 'good'],
+  ['hav', 'have'],
+  ['av', 'have'],
+  ['ov', 'of'],
+  ['sumone', 'someone'],
+  ['sumthing', 'something'],
+  ['summat', 'something'],
+  ['nuffin', 'nothing'],
+  ['thru', 'through'],
+  ['tho', 'though'],
+  ['abt', 'about'],
+  ['abit', 'a bit'],
+  ['alot', 'a lot'],
+  ['infact', 'in fact'],
+  ['aswell', 'as well'],
+]);
+
+const VOWELS = 'aeiouy';
+/** The dearest mending, by length of the word: about one slip in three letters. */
+const limitOf = (length: number): number => (length < 4 ? 1 : length < 6 ? 1.5 : length < 9 ? 2 : 2.6);
+const FIRST_LETTER = 0.6;
+/** What the dictionary's words cost beside the bot's own, by how common they are. */
+const bandCost = (band: Band): number => (band <= 10 ? 0.3 : band <= 20 ? 0.45 : 0.7);
+/** Words that are rarer are known when they are written, but nothing is mended to them. */
+const RAREST = 35;
+const SHORTEST = 3;
+/** Without a dictionary short words are left alone: too many of them are near to one another. */
+const SHORTEST_FOREIGN = 6;
+const LONGEST = 24;
+
+const [DOUBLED, DROPPED, ADDED, SWAPPED, OTHER_VOWEL, OTHER_LETTER] = [0.6, 0.9, 1, 0.8, 0.7, 1.05] as const;
+const rows = [new Float64Array(LONGEST + 1), new Float64Array(LONGEST + 1), new Float64Array(LONGEST + 1)] as const;
+
+/**
+ * Slips between a written word and a wanted one (optimal string alignment; Damerau, 1964), the usual ones cheaper:
+ * a letter doubled or not, one vowel for another, two neighbours swapped, a letter left out.
+ * @returns anything above the limit as `Infinity`
+ */
+export function slips(written: string, wanted: string, limit: number): number {
+  if (Math.abs(written.length - wanted.length) * DOUBLED > limit || wanted.length > LONGEST) return Infinity;
+  let [beforeLast, last, current] = rows;
+  for (let column = 0; column <= wanted.length; column++) last[column] = column * DROPPED;
+  for (let row = 1; row <= written.length; row++) {
+    const own = written[row - 1]!;
+    let lowest = (current[0] = row * ADDED);
+    for (let column = 1; column <= wanted.length; column++) {
+      const other = wanted[column - 1]!;
+      const more = last[column]! + (own === written[row - 2] ? DOUBLED : ADDED);
+      const less = current[column - 1]! + (other === wanted[column - 2] ? DOUBLED : DROPPED);
+      const change = own === other ? 0 : VOWELS.includes(own) && VOWELS.includes(other) ? OTHER_VOWEL : OTHER_LETTER;
+      let cost = Math.min(more, less, last[column - 1]! + change);
+      if (row > 1 && column > 1 && own === wanted[column - 2] && written[row - 2] === other)
+        cost = Math.min(cost, beforeLast[column - 2]! + SWAPPED);
+      current[column] = cost;
+      if (cost < lowest) lowest = cost;
+    }
+    if (lowest > limit) return Infinity;
+    [beforeLast, last, current] = [last, current, beforeLast];
+  }
+  return last[wanted.length]! > limit ? Infinity : last[wanted.length]!;
+}
+
+/** Which letters a word has, a bit each. */
+function lettersOf(word: string): number {
+  let letters = 0;
+  for (let at = 0; at < word.length; at++) letters |= 1 << (word.charCodeAt(at) & 31);
+  return letters;
+}
+
+function bits(of: number): number {
+  let count = 0;
+  for (let rest = of; rest !== 0; rest &= rest - 1) count++;
+  return count;
+}
+
+/** Letters that one of two words has and the other has not, where they are the same but for a slip or two. */
+const MOST_OTHER_LETTERS = 4;
+
+interface Shelved {
+  word: string;
+  letters: number;
+  /** What the word costs beside the bot's own. */
+  extra: number;
+}
+
+/** Words by first letter and length, so that few need to be compared. */
+class Shelf {
+  readonly #words = new Map<string, Shelved[]>();
+
+  constructor(words: Iterable<readonly [word: string, extra: number]>) {
+    for (const [word, extra] of words) {
+      if (word.length < SHORTEST) continue;
+      const key = `${word[0]!}${word.length}`;
+      const shelved = { word, letters: lettersOf(word), extra };
+      const others = this.#words.get(key);
+      if (others) others.push(shelved);
+      else this.#words.set(key, [shelved]);
+    }
+  }
+
+  /** Tells the words that begin with one of the letters and have about the length and letters of a word. */
+  near(norm: string, firstLetters: Iterable<string>, tell: (near: Shelved) => void): void {
+    const letters = lettersOf(norm);
+    for (const first of firstLetters) {
+      for (let length = norm.length - 2; length <= norm.length + 2; length++) {
+        for (const shelved of this.#words.get(`${first}${length}`) ?? [])
+          if (bits(shelved.letters ^ letters) <= MOST_OTHER_LETTERS) tell(shelved);
+      }
+    }
+  }
+}
+
+const commonWords = new Shelf(
+  [...DICTIONARY].filter(([, band]) => band <= RAREST).map(([word, band]) => [word, bandCost(band)]),
+);
+const ALL_LETTERS = 'abcdefghijklmnopqrstuvwxyz';
+const MOST_REMEMBERED = 20_000;
+
+/** Two everyday words written as one, if the word is that. */
+function apart(norm: string): string | null {
+  for (let at = 1; at < norm.length; at++) {
+    const [left, right] = [norm.slice(0, at), norm.slice(at)];
+    const known = (word: string) => (word.length > 1 || word === 'a' || word === 'i') && DICTIONARY.get(word) === 10;
+    if (known(left) && known(right) && norm.length > 5) return `${left} ${right}`;
+  }
+  return null;
+}
+
+/**
+ * Prepares the mending of words: the bot's own words first, then the commoner ones of the dictionary.
+ * @param own the bot's words, folded; they are never mended
+ * @param english whether the dictionary and its shorthand serve; other languages have the bot's own words alone
+ */
+export function prepareSpeller(own: ReadonlySet<string>, english = true): Speller {
+  const ownWords = new Shelf([...own].map((word) => [word, 0]));
+  const remembered = new Map<string, string | null>();
+
+  const isKnown = (norm: string): boolean => {
+    if (english && DICTIONARY.has(norm)) return true;
+    const singular = norm.endsWith('s') ? norm.slice(0, -1) : null;
+    return (
+      singular !== null &&
+      singular.length > SHORTEST &&
+      !singular.endsWith('y') &&
+      (own.has(singular) || (english && DICTIONARY.has(singular)))
+    );
+  };
+
+  const search = (norm: string): string | null => {
+    if (english && norm.endsWith('in') && isKnown(`${norm}g`)) return `${norm}g`;
+    let best: string | null = null;
+    let bestCost = limitOf(norm.length) + 1e-9;
+    const consider = ({ word, extra }: Shelved): void => {
+      const first = word[0] === norm[0] ? 0 : FIRST_LETTER;
+      const cost = slips(norm, word, bestCost - extra - first) + extra + first;
+      if (cost < bestCost) [best, bestCost] = [word, cost];
+    };
+    // The first letter is seldom wrong; a swap with the second is.
+    const likely = new Set([norm[0]!, norm[1]!]);
+    ownWords.near(norm, ALL_LETTERS, consider);
+    if (!english) return best;
+    commonWords.near(norm, likely, consider);
+    return best ?? apart(norm);
+  };
+
+  return {
+    mend({ norm, text, start }) {
+      if (own.has(norm)) return null;
+      const short = english ? SHORTHAND.get(norm) : undefined;
+      if (short !== undefined) return short;
+      if (
+        norm.length < (english ? SHORTEST : SHORTEST_FOREIGN) ||
+        norm.length > LONGEST ||
+        isKnown(norm) ||
+        !/^\p{L}+$/u.test(text)
+      )
+        return null;
+      // A capital within the text is a name, which has a spelling of its own.
+      if (start > 0 && /^\p{Lu}\p{Ll}/u.test(text)) return null;
+      const known = remembered.get(norm);
+      if (known !== undefined) return known;
+      const mended = search(norm);
+      if (remembered.size >= MOST_REMEMBERED) remembered.clear();
+      remembered.set(norm, mended);
+      return mended;
+    },
+  };
+}

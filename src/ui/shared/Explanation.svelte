@@ -1,0 +1,128 @@
+<script lang="ts">
+  import type { Explanation } from '$core/recognise/explain.js';
+  import { showValue } from '$core/recognise/value.js';
+  import { send } from './api.js';
+  import { share } from './format.js';
+
+  /** Why a message is read as it is, asked of the model that answers now. */
+  const { botId, text }: { botId: number; text: string } = $props();
+
+  /** Log-odds below which a word hardly matters. */
+  const LEAST = 0.15;
+  const MOST_WORDS = 6;
+
+  const explanation = $derived(send<Explanation>('POST', `/api/bots/${botId}/explain`, { text }));
+
+  const byWeight = ({ words }: Explanation, sign: 1 | -1) =>
+    words
+      .filter(({ weight }) => sign * weight >= LEAST)
+      .sort((a, b) => sign * (b.weight - a.weight))
+      .slice(0, MOST_WORDS);
+  const figure = (weight: number) => `${weight > 0 ? '+' : '−'}${Math.abs(weight).toFixed(1)}`;
+</script>
+
+<!-- What scrolls must be reachable by keys. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div class="why" role="region" aria-label="Why it was read so" tabindex="0">
+  {#await explanation}
+    <p class="soft">Leaving each word out in turn …</p>
+  {:then found}
+    {@const { recognition } = found}
+    {@const best = recognition.ranking[0]}
+    <dl>
+      {#if best}
+        <dt>For {best.intent}</dt>
+        <dd>
+          {#each byWeight(found, 1) as word (word.start)}
+            <span class="word"
+              ><span class="customer">{word.text}</span> <span class="figure">{figure(word.weight)}</span></span
+            >
+          {:else}<span class="soft">no word alone: it is the whole that counts</span>{/each}
+        </dd>
+        <dt>Against it</dt>
+        <dd>
+          {#each byWeight(found, -1) as word (word.start)}
+            <span class="word"
+              ><span class="customer">{word.text}</span> <span class="figure">{figure(word.weight)}</span></span
+            >
+          {:else}<span class="soft">no word</span>{/each}
+        </dd>
+      {/if}
+      <dt>Nearest utterances</dt>
+      <dd>
+        {#each found.nearest as near (near.intent + String(near.utterance))}
+          <p>
+            <span class="figure">{share(near.similarity)}</span> <span class="customer">{near.text}</span>
+            <span class="soft">{near.intent}</span>
+          </p>
+        {:else}<span class="soft">there is none</span>{/each}
+      </dd>
+      {#if recognition.mendings.length > 0}
+        <dt>Spelling help</dt>
+        <dd>
+          {#each recognition.mendings as mending (mending.start)}
+            <span class="word"
+              ><span class="customer">{mending.text}</span> read as <span class="customer">{mending.read}</span></span
+            >
+          {/each}
+        </dd>
+      {/if}
+      {#if recognition.slots.length > 0}
+        <dt>Slots taken</dt>
+        <dd>
+          {#each recognition.slots as slot (`${slot.slot} ${String(slot.start)}`)}
+            <p>
+              <span class="customer">{slot.text}</span> is {slot.slot}
+              <span class="figure">{showValue(slot.value)}</span>: {slot.why}
+            </p>
+          {/each}
+        </dd>
+      {/if}
+      {#if recognition.passedOver.length > 0}
+        <dt>Values not taken</dt>
+        <dd>
+          {#each recognition.passedOver as value, index (index)}
+            <p><span class="customer">{value.text}</span> as {value.entity}: {value.why}</p>
+          {/each}
+        </dd>
+      {/if}
+    </dl>
+    <p class="soft">
+      A figure tells by how much the log-odds of the intent fall when the word is left out; nearness is 0 to 100 %.
+    </p>
+  {:catch error}
+    <p class="refused">{error instanceof Error ? error.message : 'The explanation could not be made.'}</p>
+  {/await}
+</div>
+
+<style>
+  .why {
+    font-size: 0.8125rem;
+    max-height: 16rem;
+    overflow-y: auto;
+    padding: 0.4rem 0;
+  }
+
+  dl {
+    display: grid;
+    grid-template-columns: max-content minmax(0, 1fr);
+    gap: 0.25rem 1rem;
+  }
+
+  dt {
+    color: var(--ink-soft);
+  }
+
+  dd {
+    margin: 0;
+  }
+
+  .word {
+    display: inline-block;
+    margin-right: 1rem;
+  }
+
+  .refused {
+    color: var(--none);
+  }
+</style>
