@@ -138,12 +138,65 @@ test('an act that cannot be done is refused in a sentence and changes nothing', 
   await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '16');
 });
 
+test('what is being typed outlives a refresh of the screen', async ({ page, request }) => {
+  // So many new texts keep the model catching up while the page loads; it is refreshed when the model is there.
+  const utterances = Array.from({ length: 200 }, (_, index) => `is the gate open on day ${index}`);
+  const url = `${server.url}/api/bots/1/edits`;
+  await request.post(url, { data: { do: 'addUtterances', intent: 'opening_hours', utterances } });
+  await visit(page, `${server.url}/bots/1/teach?intent=opening_hours`);
+  const means = page.getByRole('textbox', { name: 'Means' });
+  await means.fill('When the gates are open');
+  await expect(page.locator('[data-state="catching up"]')).toBeVisible();
+  await modelCurrent(page);
+  await expect(means).toHaveValue('When the gates are open');
+  await means.press('Tab');
+  await expect(page.getByTitle('Undo: change opening_hours (Ctrl Z)')).toBeVisible();
+  await means.fill('a text that is taken back');
+  await means.press('Escape');
+  await expect(means).toHaveValue('When the gates are open');
+  const rows = utterances.map((was, index) => ({ index: index + 14, was }));
+  const undone = await request.post(url, { data: { do: 'deleteUtterances', intent: 'opening_hours', rows } });
+  expect(undone.ok()).toBe(true);
+});
+
+test('what is being typed is kept when the person goes elsewhere', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=find_us`);
+  const means = page.getByRole('textbox', { name: 'Means' });
+  await means.fill('Where the nursery lies');
+  await page.keyboard.press('Alt+Digit3');
+  await expect(page.getByRole('heading', { name: 'plant_order', exact: true })).toBeVisible();
+  await visit(page, `${server.url}/bots/1/teach?intent=find_us`);
+  await expect(means).toHaveValue('Where the nursery lies');
+  await means.fill('Where it lies');
+  await page.reload();
+  await expect(means).toHaveValue('Where it lies');
+});
+
+test('a refresh of the screen takes away neither a name being typed nor picked words', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=opening_hours`);
+  let release = () => {};
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/__data.json*', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.getByRole('textbox', { name: 'Means' }).fill('Asks when the gates are open');
+  await page.getByRole('textbox', { name: 'Means' }).press('Tab');
+  await page.locator('[data-word="1"]').click();
+  await page.getByRole('button', { name: 'Rename' }).click();
+  const name = page.getByRole('textbox', { name: 'Name', exact: true });
+  await name.fill('gates_open');
+  release();
+  await expect(page.getByTitle('Undo: change opening_hours (Ctrl Z)')).toBeVisible();
+  await expect(name).toHaveValue('gates_open');
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.locator('[data-word="1"]')).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('rename, describe and delete an intent', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/teach?intent=thanks_goodbye`);
-  await modelCurrent(page);
   await page.getByRole('textbox', { name: 'Means' }).fill('The customer is done');
   await page.getByRole('textbox', { name: 'Means' }).press('Tab');
-  await expect(page.getByTitle('Undo: change thanks_goodbye (Ctrl Z)')).toBeVisible();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('farewell');
   await page.getByRole('dialog').getByRole('button', { name: 'Rename' }).click();
@@ -201,6 +254,24 @@ test('what the probe read can be taught, and added to a test set', async ({ page
   await page.getByRole('combobox', { name: 'as', exact: true }).selectOption('out of scope');
   await page.getByRole('button', { name: 'Add', exact: true }).last().click();
   await expect(page.getByText('Added to the test set.')).toBeVisible();
+});
+
+test('the probe and a turn in Try tell why a message was read as it was', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=order_plants`);
+  await modelCurrent(page);
+  await probe(page, 'plese pop four thyme by, not roses');
+  await page.getByRole('button', { name: 'Why', exact: true }).click();
+  const why = page.getByRole('region', { name: 'Why it was read so' });
+  await expect(why.getByText('For order_plants')).toBeVisible();
+  await expect(why).toContainText('plese read as please');
+  await expect(why).toContainText('thyme is plant thyme: it is a value of plant');
+  await expect(why).toContainText('the words before “roses” rule it out');
+  await visit(page, `${server.url}/bots/1/try`);
+  const line = page.getByRole('textbox', { name: /^Say/ });
+  await line.fill('two lavender please');
+  await line.press('Enter');
+  await page.locator('[data-turn]').last().getByRole('button', { name: 'Why', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Why it was read so' })).toContainText('Nearest utterances');
 });
 
 test('keys lead to the stages and to everything by name', async ({ page }) => {

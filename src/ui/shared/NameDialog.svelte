@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Modal, TextInput } from 'carbon-components-svelte';
+  import { untrack } from 'svelte';
 
   /** Asks for a name. */
   let {
@@ -24,8 +25,9 @@
   const id = $props.id();
   let name = $state('');
 
+  // Only opening sets the name: a refresh of the screen behind must not take away what is being typed.
   $effect(() => {
-    if (open) name = initial;
+    if (open) name = untrack(() => initial);
   });
 
   async function go() {

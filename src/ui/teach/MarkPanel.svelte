@@ -18,7 +18,10 @@
   let from = $state<number | null>(null);
   let to = $state<number | null>(null);
 
-  const words = $derived(tokenise(line.text).tokens);
+  // A refresh of the screen brings the same texts in new objects: what is picked stays picked.
+  const source = $derived(line.source);
+  const text = $derived(line.text);
+  const words = $derived(tokenise(text).tokens);
   const range = $derived.by(() => {
     if (from === null || to === null) return null;
     const [first, last] = [words[Math.min(from, to)], words[Math.max(from, to)]];
@@ -26,7 +29,7 @@
   });
 
   $effect(() => {
-    void line.source;
+    void source;
     from = to = null;
   });
 
