@@ -2,6 +2,7 @@ import { readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { openDatabase } from '../server/database/open.js';
 import { createBot } from '../server/repositories/bots.js';
+import { modelToBytes } from '../server/modelBytes.js';
 import { saveModel } from '../server/repositories/models.js';
 import { createTestSet } from '../server/repositories/tests.js';
 import { keepVectors } from '../server/repositories/vectors.js';
@@ -44,7 +45,8 @@ export async function seedDemo(
     }
     const vectors = await encodeTexts(encoder, texts);
     await keepVectors(database, vectors);
-    await saveModel(database, id, { revision: 1, document, model: trainRecogniser(document, vectors), trainedAt: at });
+    const bytes = modelToBytes(trainRecogniser(document, vectors));
+    await saveModel(database, id, { revision: 1, document, trainedAt: at }, bytes);
   }
   await database.destroy();
 }

@@ -1,10 +1,6 @@
 import type { BotDocument } from '../core/bot/document.js';
-import {
-  textsForTraining,
-  trainRecogniser,
-  TrainingMemory,
-  type RecogniserModel,
-} from '../core/recognise/recogniser.js';
+import { textsForTraining, trainRecogniser, TrainingMemory } from '../core/recognise/recogniser.js';
+import { modelToBytes } from '../server/modelBytes.js';
 
 /** A bot to be taught, with sentence vectors that the thread asked for. */
 export interface TrainTask {
@@ -12,8 +8,8 @@ export interface TrainTask {
   vectors: Map<string, Float32Array>;
 }
 
-/** The model, or the texts whose vectors the thread does not have yet. */
-export type TrainAnswer = { model: RecogniserModel } | { missing: string[] };
+/** The model's bytes, or the texts whose vectors the thread does not have yet. */
+export type TrainAnswer = { bytes: Uint8Array } | { missing: string[] };
 
 /** The most vectors kept from one training to the next. */
 const MOST_KEPT = 60_000;
@@ -26,5 +22,6 @@ export default function train({ document, vectors }: TrainTask): TrainAnswer {
   if (kept.size > MOST_KEPT) kept.clear();
   for (const [text, vector] of vectors) kept.set(text, vector);
   const missing = textsForTraining(document).filter((text) => !kept.has(text));
-  return missing.length > 0 ? { missing } : { model: trainRecogniser(document, kept, memory) };
+  if (missing.length > 0) return { missing };
+  return { bytes: modelToBytes(trainRecogniser(document, kept, memory)) };
 }

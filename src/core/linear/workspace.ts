@@ -22,16 +22,14 @@ export function paddedColumns(columns: number): number {
   return Math.ceil(columns / COLUMN_BLOCK) * COLUMN_BLOCK;
 }
 
-type Multiply = (
-  a: number,
-  b: number,
-  bias: number,
-  c: number,
-  m: number,
-  k: number,
-  n: number,
-  rectify: number,
-) => void;
+/** What kernel.wat exports; its comments tell what the numbers mean. */
+interface Kernel {
+  multiply(a: number, b: number, bias: number, c: number, m: number, k: number, n: number, rectify: number): void;
+  dot(a: number, b: number, count: number): number;
+  combine(into: number, a: number, scale: number, b: number, count: number): void;
+  softmax(scores: number, offsets: number, into: number, m: number, panels: number, stride: number): void;
+  weigh(into: number, weights: number, scale: number, b: number, m: number, panels: number): void;
+}
 
 let compiled: WebAssembly.Module | null = null;
 
@@ -46,14 +44,14 @@ function kernelModule(): WebAssembly.Module {
  */
 export class Workspace {
   readonly #memory: WebAssembly.Memory;
-  readonly #multiply: Multiply;
+  readonly #kernel: Kernel;
   #end = 0;
 
   /** @param floats how many numbers it must hold in all */
   constructor(floats: number) {
     this.#memory = new WebAssembly.Memory({ initial: Math.ceil((floats * FLOAT_BYTES) / PAGE_BYTES) + 1 });
     const instance = new WebAssembly.Instance(kernelModule(), { env: { memory: this.#memory } });
-    this.#multiply = instance.exports['multiply'] as Multiply;
+    this.#kernel = instance.exports as unknown as Kernel;
   }
 
   /** Sets numbers aside, zero at first. @returns the offset of the first */
@@ -106,6 +104,73 @@ export class Workspace {
    * @param rectify sets negative results to zero
    */
   multiply(left: number, rows: number, panels: Panels, bias: number, result: number, rectify = false): void {
-    this.#multiply(left, panels.at, bias, result, paddedRows(rows), panels.rows, panels.columns, rectify ? 1 : 0);
+    this.#kernel.multiply(
+      left,
+      panels.at,
+      bias,
+      result,
+      paddedRows(rows),
+      panels.rows,
+      panels.columns,
+      rectify ? 1 : 0,
+    );
   }
+
+  /** The sum of the products of two stretches of numbers. @param count a multiple of four */
+  dot(a: number, b: number, count: number): number {
+    return this.#kernel.dot(a, b, count);
+  }
+
+  /** into = a + scale × b. @param count a multiple of four */
+  combine(into: number, a: number, scale: number, b: number, count: number): void {
+    this.#kernel.combine(into, a, scale, b, count);
+  }
+
+  /**
+   * Turns each row of a matrix in panels into probabilities.
+   * @param offsets a number for each column that is added first
+   * @param rows a multiple of four
+   */
+  softmax(scores: number, offsets: number, into: number, rows: number, columns: number): void {
+    const panels = columns / COLUMN_BLOCK;
+    this.#kernel.softmax(scores, offsets, into, rows, panels, rows * COLUMN_BLOCK * FLOAT_BYTES);
+  }
+
+  /** into = weight of the row × into + scale × b, for matrices in panels. */
+  weigh(into: number, weights: number, scale: number, b: number, rows: number, columns: number): void {
+    this.#kernel.weigh(into, weights, scale, b, rows, columns / COLUMN_BLOCK);
+  }
+}
+
+/** The shape of a product: left is rows × inner, right inner × columns. */
+export interface ProductShape {
+  rows: number;
+  inner: number;
+  columns: number;
+}
+
+/**
+ * The product of two row-major matrices, row-major.
+ * @param transposed whether the right one is given as columns × inner
+ */
+export function product(
+  left: Float32Array,
+  right: Float32Array,
+  { rows, inner, columns }: ProductShape,
+  transposed = false,
+): Float32Array {
+  const wide = paddedColumns(columns);
+  const space = new Workspace(paddedRows(rows) * (inner + wide) + (inner + 1) * wide + 64);
+  const leftAt = space.reserve(paddedRows(rows) * inner);
+  space.view(leftAt, rows * inner).set(left.subarray(0, rows * inner));
+  const panels = space.reservePanels(inner, columns);
+  if (transposed) space.fillTransposedPanels(panels, right, columns, inner);
+  else space.fillPanels(panels, right, columns);
+  const zero = space.reserve(wide);
+  const result = space.reserve(paddedRows(rows) * wide);
+  space.multiply(leftAt, rows, panels, zero, result);
+  const values = new Float32Array(rows * columns);
+  for (let row = 0; row < rows; row++)
+    values.set(space.view(result + row * wide * FLOAT_BYTES, columns), row * columns);
+  return values;
 }

@@ -1,3 +1,4 @@
+import { PanelMatrices } from '../linear/panels.js';
 import { softmaxRows } from './logistic.js';
 
 /** How scores become probabilities: divided by the temperature, after the offset is added to the last class. */
@@ -13,17 +14,11 @@ export function calibrate(
   classes: number,
   { temperature, outsideOffset }: Calibration,
 ): Float64Array {
-  const probabilities = shift(scores, classes, { temperature, outsideOffset });
-  softmaxRows(probabilities, classes, new Int32Array(scores.length / classes).fill(-1));
+  const probabilities = scores.map(
+    (score, index) => (score + (index % classes === classes - 1 ? outsideOffset : 0)) / temperature,
+  );
+  softmaxRows(probabilities, classes);
   return probabilities;
-}
-
-function shift(scores: Float64Array, classes: number, { temperature, outsideOffset }: Calibration): Float64Array {
-  const shifted = new Float64Array(scores.length);
-  for (let index = 0; index < scores.length; index++) {
-    shifted[index] = (scores[index]! + (index % classes === classes - 1 ? outsideOffset : 0)) / temperature;
-  }
-  return shifted;
 }
 
 /** The lowest point of a function with one valley between two bounds, by golden-section search (Kiefer, 1953). */
@@ -67,9 +62,14 @@ export function fitCalibration(
   weights: Float64Array,
 ): Calibration {
   let calibration: Calibration = { temperature: 1, outsideOffset: 0 };
-  const loss = (candidate: Calibration): number => {
-    const away = (Math.log(candidate.temperature) - USUAL_TEMPERATURE.at) / USUAL_TEMPERATURE.spread;
-    return softmaxRows(shift(scores, classes, candidate), classes, labels, weights) + away ** 2 / 2;
+  const matrices = new PanelMatrices(labels.length, classes, 3);
+  const [given, zero, scaled] = [matrices.reserve(), matrices.reserve(), matrices.reserve()];
+  matrices.write(given, scores);
+  const loss = ({ temperature, outsideOffset }: Calibration): number => {
+    matrices.combine(scaled, zero, 1 / temperature, given);
+    matrices.prepare(outsideOffset / temperature, weights);
+    const away = (Math.log(temperature) - USUAL_TEMPERATURE.at) / USUAL_TEMPERATURE.spread;
+    return matrices.softmax(scaled, scaled, labels) + away ** 2 / 2;
   };
   for (let round = 0; round < 3; round++) {
     const { outsideOffset } = calibration;

@@ -113,16 +113,23 @@ export function countTerms(text: ModelText): TermCounts {
 
 /** Collects the terms of a set of texts. Inverse frequencies are smoothed: ln((1 + n) / (1 + df)) + 1. */
 export function buildVocabulary(texts: readonly TermCounts[]): Vocabulary {
-  const frequencies = new Map<number, number>();
-  for (const { terms } of texts) for (const term of terms) frequencies.set(term, (frequencies.get(term) ?? 0) + 1);
-  const terms = Uint32Array.from(frequencies.keys()).sort();
-  return {
-    terms,
-    inverseFrequencies: Float32Array.from(
-      terms,
-      (term) => Math.log((1 + texts.length) / (1 + frequencies.get(term)!)) + 1,
-    ),
-  };
+  const all = new Uint32Array(texts.reduce((sum, { terms }) => sum + terms.length, 0));
+  let end = 0;
+  for (const { terms } of texts) {
+    all.set(terms, end);
+    end += terms.length;
+  }
+  all.sort();
+  const terms = new Uint32Array(all.length);
+  const inverseFrequencies = new Float32Array(all.length);
+  let size = 0;
+  for (let at = 0; at < all.length; size++) {
+    const from = at;
+    while (at < all.length && all[at] === all[from]) at++;
+    terms[size] = all[from]!;
+    inverseFrequencies[size] = Math.log((1 + texts.length) / (1 + at - from)) + 1;
+  }
+  return { terms: terms.slice(0, size), inverseFrequencies: inverseFrequencies.slice(0, size) };
 }
 
 /** Looks terms up. */

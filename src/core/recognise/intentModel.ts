@@ -1,5 +1,5 @@
 import { ENCODER_LANGUAGES, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
-import { paddedColumns, paddedRows, Workspace } from '../linear/workspace.js';
+import { product } from '../linear/workspace.js';
 import { calibrate, fitCalibration, forMessages, type Calibration } from './calibrate.js';
 import {
   buildVocabulary,
@@ -12,7 +12,8 @@ import {
   type TermIndex,
   type Vocabulary,
 } from './features.js';
-import { LogisticProblem, softmaxRows, type Gram, type LogisticFit, type LogisticSettings } from './logistic.js';
+import { addSparseProducts, denseRows, part, Similarities, type Gram } from './gram.js';
+import { LogisticProblem, softmaxRows, type LogisticSettings } from './logistic.js';
 
 /** A text to train with, its terms counted. */
 export interface CountedText extends ModelText {
@@ -81,84 +82,18 @@ const TOO_NEAR = 0.7;
 const DESCRIPTION_WORTH = 4;
 const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 40, tolerance: 3e-3 };
 
-interface Features {
-  dense: Float32Array | null;
-  sparse: SparseVector;
-}
-
-/** Adds the products of all pairs of sentence vectors to a Gram matrix. */
-function addDenseProducts({ size, values }: Gram, vectors: readonly Float32Array[]): void {
-  const [rows, wide] = [paddedRows(size), paddedColumns(size)];
-  const space = new Workspace(rows * VECTOR_LENGTH + VECTOR_LENGTH * wide + wide + rows * wide + 64);
-  const left = space.reserve(rows * VECTOR_LENGTH);
-  vectors.forEach((vector, row) => {
-    const target = space.view(left + row * VECTOR_LENGTH * 4, VECTOR_LENGTH);
-    for (let at = 0; at < VECTOR_LENGTH; at++) target[at] = vector[at]! * ENCODER_WEIGHT;
-  });
-  const transposed = new Float32Array(VECTOR_LENGTH * size);
-  vectors.forEach((vector, column) => {
-    for (let at = 0; at < VECTOR_LENGTH; at++) transposed[at * size + column] = vector[at]! * ENCODER_WEIGHT;
-  });
-  const panels = space.reservePanels(VECTOR_LENGTH, size);
-  space.fillPanels(panels, transposed, size);
-  const zero = space.reserve(wide);
-  const result = space.reserve(rows * wide);
-  space.multiply(left, size, panels, zero, result);
-  const products = space.view(result, rows * wide);
-  for (let row = 0; row < size; row++) {
-    for (let column = 0; column < size; column++) values[row * size + column]! += products[row * wide + column]!;
-  }
-}
-
-/**
- * Adds the products of all pairs of term vectors to a Gram matrix. Each term keeps the texts that have it, so that only
- * texts with something in common meet.
- */
-function addSparseProducts({ size, values }: Gram, vectors: readonly SparseVector[], terms: number): void {
-  const starts = new Int32Array(terms + 1);
-  for (const { indices } of vectors) for (const term of indices) starts[term + 1]!++;
-  for (let term = 0; term < terms; term++) starts[term + 1]! += starts[term]!;
-  const ends = starts.slice();
-  const holders = new Int32Array(starts[terms]!);
-  const shares = new Float64Array(starts[terms]!);
-  const row = new Float64Array(size);
-  vectors.forEach(({ indices, weights }, index) => {
-    row.fill(0, 0, index + 1);
-    indices.forEach((term, at) => {
-      const weight = weights[at]!;
-      holders[ends[term]!] = index;
-      shares[ends[term]!++] = weight;
-      for (let held = starts[term]!; held < ends[term]!; held++) row[holders[held]!]! += weight * shares[held]!;
-    });
-    for (let other = 0; other <= index; other++) {
-      values[index * size + other]! += row[other]!;
-      if (other !== index) values[other * size + index]! += row[other]!;
-    }
-  });
-}
-
 /**
  * Rows of the training: all that is taught, and the background messages that are far from all of it.
- * @param similarities products of the sentence vectors of all texts, the taught ones first
+ * @param similarities of all texts, the taught ones first
  */
 function rowsToLearn(similarities: Gram, taught: number): number[] {
-  const limit = TOO_NEAR * ENCODER_WEIGHT * ENCODER_WEIGHT;
   return Array.from({ length: similarities.size }, (_, row) => row).filter((row) => {
     if (row < taught) return true;
     for (let other = 0; other < taught; other++) {
-      if (similarities.values[row * similarities.size + other]! >= limit) return false;
+      if (similarities.values[row * similarities.size + other]! > TOO_NEAR) return false;
     }
     return true;
   });
-}
-
-function part(gram: Gram, rows: readonly number[]): Gram {
-  const values = new Float32Array(rows.length * rows.length);
-  rows.forEach((row, at) => {
-    for (let into = 0; into < rows.length; into++)
-      values[at * rows.length + into] = gram.values[row * gram.size + rows[into]!]!;
-  });
-  return { size: rows.length, values };
 }
 
 /** Deals the rows of each class to the folds in turn, so that each fold has its share of every class. */
@@ -173,23 +108,29 @@ function dealFolds(labels: Int32Array): Int32Array {
 
 /**
  * Scores of each row by a model that did not learn from the row's fold: n × classes.
- * @param whole the fit over all rows, which the folds begin from
+ * @param whole coefficients of the fit over all rows, which the folds begin from
  */
 function crossValidate(
-  problem: LogisticProblem,
+  gram: Gram,
   labels: Int32Array,
   rowWeights: Float64Array,
   classes: number,
-  whole: LogisticFit,
+  whole: Float32Array,
 ): Float64Array {
   const folds = dealFolds(labels);
   const scores = new Float64Array(labels.length * classes);
   for (let fold = 0; fold < FOLDS; fold++) {
-    const learned = rowWeights.map((weight, row) => (folds[row] === fold ? 0 : weight));
-    const { scores: all } = problem.fit(learned, whole.coefficients, FOLD_STEPS);
-    folds.forEach((own, row) => {
-      if (own === fold) scores.set(all.subarray(row * classes, (row + 1) * classes), row * classes);
-    });
+    const [held, kept]: [number[], number[]] = [[], []];
+    folds.forEach((own, row) => (own === fold ? held : kept).push(row));
+    const own = <T>(array: ArrayLike<T>): T[] => kept.map((row) => array[row]!);
+    const start = new Float32Array(kept.length * classes);
+    kept.forEach((row, at) => start.set(whole.subarray(row * classes, (row + 1) * classes), at * classes));
+    const known = { size: kept.length, values: part(gram, kept, kept) };
+    const problem = new LogisticProblem(known, Int32Array.from(own(labels)), classes, SETTINGS);
+    const coefficients = problem.fit(Float64Array.from(own(rowWeights)), { coefficients: start, steps: FOLD_STEPS });
+    const shape = { rows: held.length, inner: kept.length, columns: classes };
+    const heldScores = product(part(gram, held, kept), coefficients, shape);
+    held.forEach((row, at) => scores.set(heldScores.subarray(at * classes, (at + 1) * classes), row * classes));
   }
   return scores;
 }
@@ -248,12 +189,6 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
   return calibrate(scores, classes, model.calibration);
 }
 
-function vectorOf(text: string, vectors: Vectors): Float32Array {
-  const vector = vectors.get(text);
-  if (!vector) throw new Error(`No sentence vector for "${text}".`);
-  return vector;
-}
-
 /** How much a training text counts: a description stands in for utterances that are not there yet. */
 function weightOf({ intent, utterance }: TrainingText, texts: readonly TrainingText[]): number {
   if (utterance !== null) return 1;
@@ -261,21 +196,44 @@ function weightOf({ intent, utterance }: TrainingText, texts: readonly TrainingT
   return Math.max(1, DESCRIPTION_WORTH - utterances);
 }
 
-/** Adds a training text's share to the weights of the linear model. @param coefficients one a class */
-function addWeights(model: IntentModel, { dense, sparse }: Features, coefficients: Float32Array): void {
-  const classes = coefficients.length;
-  sparse.indices.forEach((term, at) => {
-    const weight = sparse.weights[at]!;
-    for (let column = 0; column < classes; column++)
-      model.termWeights[term * classes + column]! += weight * coefficients[column]!;
+/** The weights of the terms and the biases of the linear model. @param coefficients texts × classes */
+function weightsOf(
+  coefficients: Float32Array,
+  classes: number,
+  sparse: readonly SparseVector[],
+  terms: number,
+): Pick<IntentModel, 'termWeights' | 'biases'> {
+  const termWeights = new Float32Array(terms * classes);
+  const biases = new Float32Array(classes);
+  sparse.forEach(({ indices, weights }, row) => {
+    const from = row * classes;
+    for (let column = 0; column < classes; column++) biases[column]! += coefficients[from + column]!;
+    for (let at = 0; at < indices.length; at++) {
+      const [to, weight] = [indices[at]! * classes, weights[at]!];
+      for (let column = 0; column < classes; column++)
+        termWeights[to + column]! += weight * coefficients[from + column]!;
+    }
   });
-  for (let column = 0; column < classes; column++) {
-    model.biases[column]! += coefficients[column]!;
-    if (!dense) continue;
-    const scale = coefficients[column]! * ENCODER_WEIGHT * ENCODER_WEIGHT;
-    const from = column * VECTOR_LENGTH;
-    for (let at = 0; at < VECTOR_LENGTH; at++) model.denseWeights[from + at]! += scale * dense[at]!;
+  return { termWeights, biases };
+}
+
+/** The weights of the sentence vectors, classes × 512. @param coefficients texts × classes */
+function denseWeights(
+  coefficients: Float32Array,
+  classes: number,
+  texts: readonly CountedText[],
+  vectors: Vectors,
+): Float32Array {
+  const rows = denseRows(
+    texts.map(({ text }) => text),
+    vectors,
+  );
+  const transposed = new Float32Array(classes * texts.length);
+  for (let row = 0; row < texts.length; row++) {
+    for (let column = 0; column < classes; column++)
+      transposed[column * texts.length + row] = ENCODER_WEIGHT ** 2 * coefficients[row * classes + column]!;
   }
+  return product(transposed, rows, { rows: classes, inner: texts.length, columns: VECTOR_LENGTH });
 }
 
 /**
@@ -283,22 +241,27 @@ function addWeights(model: IntentModel, { dense, sparse }: Features, coefficient
  * Deterministic: the same texts and vectors give the same model.
  * @param background messages that belong to no bot
  * @param vectors of the text of every line of both
+ * @param similarities of the training before
  */
 export function trainIntentModel(
   given: readonly TrainingText[],
   background: readonly CountedText[],
   language: string,
   vectors: Vectors,
+  similarities: Similarities = new Similarities(),
 ): IntentModel {
   const encoded = ENCODER_LANGUAGES.includes(language);
   const { texts, leftOut } = evenShare(given);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;
   const everything: CountedText[] = [...texts, ...background];
-  const similarities: Gram = { size: everything.length, values: new Float32Array(everything.length ** 2) };
-  const dense = encoded ? everything.map(({ text }) => vectorOf(text, vectors)) : null;
-  if (dense) addDenseProducts(similarities, dense);
-  const learned = rowsToLearn(similarities, texts.length);
+  const similar = encoded
+    ? similarities.of(
+        everything.map(({ text }) => text),
+        vectors,
+      )
+    : { size: everything.length, values: new Float32Array(everything.length ** 2) };
+  const learned = rowsToLearn(similar, texts.length);
   const all = learned.map((row) => everything[row]!);
   const labels = Int32Array.from(all.keys(), (row) =>
     row < texts.length ? intents.indexOf(texts[row]!.intent) : intents.length,
@@ -306,33 +269,26 @@ export function trainIntentModel(
   const vocabulary = buildVocabulary(all.map(({ counts }) => counts));
   const index = indexTerms(vocabulary);
   const sparse = all.map(({ counts }) => weighTerms(counts, vocabulary, index));
-  const gram = part(similarities, learned);
   // One more for every pair stands for the bias.
-  for (let at = 0; at < gram.values.length; at++) gram.values[at]! += 1;
+  const gram = { size: learned.length, values: part(similar, learned, learned, ENCODER_WEIGHT ** 2, 1) };
   addSparseProducts(gram, sparse, vocabulary.terms.length);
   const backgroundWeight = (BACKGROUND_SHARE * texts.length) / Math.max(1, all.length - texts.length);
   const rowWeights = Float64Array.from(all.keys(), (row) =>
     row < texts.length ? weightOf(texts[row]!, texts) : backgroundWeight,
   );
-  const problem = new LogisticProblem(gram, labels, classes, SETTINGS);
-  const whole = problem.fit(rowWeights);
+  const whole = new LogisticProblem(gram, labels, classes, SETTINGS).fit(rowWeights);
   const model: IntentModel = {
     version: MODEL_VERSION,
     intents,
     encoded,
     vocabulary,
-    denseWeights: new Float32Array(encoded ? classes * VECTOR_LENGTH : 0),
-    termWeights: new Float32Array(vocabulary.terms.length * classes),
-    biases: new Float32Array(classes),
+    ...weightsOf(whole, classes, sparse, vocabulary.terms.length),
+    denseWeights: encoded ? denseWeights(whole, classes, all, vectors) : new Float32Array(),
     calibration: { temperature: 1, outsideOffset: 0 },
     heldOut: [],
     leftOut: leftOut.length,
   };
-  learned.forEach((from, row) => {
-    const own = { dense: dense?.[from] ?? null, sparse: sparse[row]! };
-    addWeights(model, own, whole.coefficients.subarray(row * classes, (row + 1) * classes));
-  });
-  const scores = crossValidate(problem, labels, rowWeights, classes, whole);
+  const scores = crossValidate(gram, labels, rowWeights, classes, whole);
   const heldOut = fitCalibration(scores, classes, labels, rowWeights);
   model.calibration = forMessages(heldOut);
   model.heldOut = [
@@ -386,7 +342,7 @@ function joinSentences(
         0,
       ),
   );
-  softmaxRows(joined, joined.length, new Int32Array([-1]));
+  softmaxRows(joined, joined.length);
   return joined;
 }
 

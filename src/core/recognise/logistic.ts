@@ -1,10 +1,5 @@
-import { paddedColumns, paddedRows, Workspace } from '../linear/workspace.js';
-
-/** A square symmetric matrix, row-major. */
-export interface Gram {
-  size: number;
-  values: Float32Array;
-}
+import { PanelMatrices } from '../linear/panels.js';
+import type { Gram } from './gram.js';
 
 /** Settings of the regression. */
 export interface LogisticSettings {
@@ -16,70 +11,29 @@ export interface LogisticSettings {
   tolerance: number;
 }
 
-/** What a regression found. Both n × classes, row-major. */
-export interface LogisticFit {
-  /** The weights of the linear model are Σ coefficient × features. */
+/** Where a regression begins, and how many steps it takes at most. */
+export interface LogisticStart {
+  /** n × classes. */
   coefficients: Float32Array;
-  /** What the model scores each row, those that count for nothing too. */
-  scores: Float32Array;
+  steps: number;
 }
 
 /** Steps that the quasi-Newton method remembers. */
 const MEMORY = 5;
+/** Matrices of a direction: itself and its product with the Gram matrix, one after the other. */
+const PAIR = 2;
+const DIRECTIONS = 6 + 2 * MEMORY;
 
-/** A point or direction in the space of coefficients, with its product with the Gram matrix. Both n × k, row-major. */
-class Direction {
-  readonly own: Float32Array;
-  readonly product: Float32Array;
-
-  constructor(size: number) {
-    this.own = new Float32Array(size);
-    this.product = new Float32Array(size);
-  }
-
-  set(other: Direction): void {
-    this.own.set(other.own);
-    this.product.set(other.product);
-  }
-
-  /** this = a + scale × b */
-  setSum(a: Direction, scale: number, b: Direction): void {
-    for (let at = 0; at < this.own.length; at++) {
-      this.own[at] = a.own[at]! + scale * b.own[at]!;
-      this.product[at] = a.product[at]! + scale * b.product[at]!;
-    }
-  }
-
-  /** this += scale × other */
-  add(scale: number, other: Direction): void {
-    this.setSum(this, scale, other);
-  }
-
-  scale(factor: number): void {
-    for (let at = 0; at < this.own.length; at++) {
-      this.own[at]! *= factor;
-      this.product[at]! *= factor;
-    }
-  }
+/** A step that was taken, with the change of the gradient along it. */
+interface Step {
+  step: number;
+  change: number;
+  inverse: number;
 }
 
-/** The inner product of two directions in the space of the weights. */
-function inner(a: Direction, b: Direction): number {
-  let sum = 0;
-  for (let at = 0; at < a.own.length; at++) sum += a.product[at]! * b.own[at]!;
-  return sum;
-}
-
-/** Turns scores into probabilities in place. @returns the weighted negative log-likelihood of the labels (-1: no label) */
-export function softmaxRows(
-  scores: Float64Array | Float32Array,
-  classes: number,
-  labels: Int32Array,
-  weights?: Float64Array,
-): number {
-  let loss = 0;
-  for (let row = 0; row < labels.length; row++) {
-    const at = row * classes;
+/** Turns scores, n × classes, into probabilities in place. */
+export function softmaxRows(scores: Float64Array, classes: number): void {
+  for (let at = 0; at < scores.length; at += classes) {
     let highest = -Infinity;
     for (let column = 0; column < classes; column++) highest = Math.max(highest, scores[at + column]!);
     let total = 0;
@@ -89,39 +43,37 @@ export function softmaxRows(
       total += value;
     }
     for (let column = 0; column < classes; column++) scores[at + column]! /= total;
-    const label = labels[row]!;
-    if (label >= 0) loss -= (weights?.[row] ?? 1) * Math.log(Math.max(scores[at + label]!, 1e-300));
   }
-  return loss;
 }
 
 /**
  * Multinomial logistic regression with an L2 penalty, solved over the Gram matrix of the training texts by L-BFGS
  * (Nocedal, 1980) in the inner product of the weights, so that the result is that of the linear model over the
- * features themselves. Deterministic. One problem serves many fits over the same rows that weigh them differently.
+ * features themselves. Deterministic.
  */
 export class LogisticProblem {
   readonly #labels: Int32Array;
-  readonly #classes: number;
   readonly #settings: LogisticSettings;
-  readonly #size: number;
-  readonly #multiply: (matrix: Float32Array, into: Float32Array) => void;
-  readonly #point: Direction;
-  readonly #next: Direction;
-  readonly #gradient: Direction;
-  readonly #nextGradient: Direction;
-  readonly #search: Direction;
-  readonly #spare: { step: Direction; change: Direction; inverse: number }[];
+  readonly #matrices: PanelMatrices;
+  readonly #gram: number;
+  readonly #zero: number;
+  readonly #point: number;
+  readonly #next: number;
+  readonly #gradient: number;
+  readonly #nextGradient: number;
+  readonly #search: number;
+  readonly #spare: Step[];
 
   /** @param labels class of each row, 0..classes-1 */
   constructor(gram: Gram, labels: Int32Array, classes: number, settings: LogisticSettings) {
     this.#labels = labels;
-    this.#classes = classes;
     this.#settings = settings;
-    this.#size = gram.size * classes;
-    this.#multiply = gramProduct(gram, classes);
-    const direction = () => new Direction(this.#size);
-    [this.#point, this.#next, this.#gradient, this.#nextGradient, this.#search] = [
+    const square = PanelMatrices.squareLength(gram.size);
+    this.#matrices = new PanelMatrices(gram.size, classes, PAIR * DIRECTIONS, square);
+    this.#gram = this.#matrices.writeSquare(gram.values);
+    const direction = () => this.#matrices.reserve(PAIR);
+    [this.#zero, this.#point, this.#next, this.#gradient, this.#nextGradient, this.#search] = [
+      direction(),
       direction(),
       direction(),
       direction(),
@@ -132,118 +84,103 @@ export class LogisticProblem {
   }
 
   /**
-   * @param weights how much each row counts; rows of weight 0 are scored without being learned from
-   * @param start coefficients to begin with, n × classes; those of rows of weight 0 are taken as 0
-   * @param mostSteps steps taken at most
+   * @param weights how much each row counts
+   * @param start near the result; without one it begins at zero
+   * @returns coefficients, n × classes, row-major: the weights of the linear model are Σ coefficient × features
    */
-  fit(weights: Float64Array, start?: Float32Array, mostSteps = this.#settings.maxSteps): LogisticFit {
-    const { tolerance } = this.#settings;
+  fit(weights: Float64Array, start?: LogisticStart): Float32Array {
+    const matrices = this.#matrices;
     const [point, gradient, search] = [this.#point, this.#gradient, this.#search];
-    point.own.fill(0);
-    point.product.fill(0);
-    const enough = tolerance * this.#lengthAtZero(weights);
+    const mostSteps = start?.steps ?? this.#settings.maxSteps;
+    matrices.prepare(0, weights);
+    matrices.clear(point, PAIR);
     if (start) {
-      point.own.set(start);
-      weights.forEach((weight, row) => {
-        if (weight === 0) point.own.fill(0, row * this.#classes, (row + 1) * this.#classes);
-      });
-      this.#multiply(point.own, point.product);
+      matrices.write(point, start.coefficients);
+      this.#multiply(point);
     }
-    let loss = this.#evaluate(point, weights, gradient);
-    const history: { step: Direction; change: Direction; inverse: number }[] = [];
+    let loss = this.#evaluate(point, gradient);
+    const enough = start ? 0 : this.#settings.tolerance * this.#length(gradient);
+    const history: Step[] = [];
     for (let count = 0; count < mostSteps; count++) {
-      const length = Math.sqrt(Math.max(inner(gradient, gradient), 0));
+      const length = this.#length(gradient);
       if (length <= enough || length === 0) break;
       this.#direct(history, length);
-      const slope = inner(gradient, search);
+      const slope = this.#inner(gradient, search);
       if (slope >= 0) break;
-      const reached = this.#descend(weights, loss, slope);
+      const reached = this.#descend(loss, slope);
       if (reached === null) break;
       loss = reached;
       const entry = history.length < MEMORY ? this.#spare[history.length]! : history.shift()!;
-      entry.step.setSum(this.#next, -1, point);
-      entry.change.setSum(this.#nextGradient, -1, gradient);
-      const curvature = inner(entry.step, entry.change);
+      this.#combine(entry.step, this.#next, -1, point);
+      this.#combine(entry.change, this.#nextGradient, -1, gradient);
+      const curvature = this.#inner(entry.step, entry.change);
       if (curvature <= 1e-12) break;
       entry.inverse = 1 / curvature;
       history.push(entry);
-      point.set(this.#next);
-      gradient.set(this.#nextGradient);
+      this.#combine(point, this.#next, 0, point);
+      this.#combine(gradient, this.#nextGradient, 0, gradient);
     }
-    return { coefficients: point.own.slice(), scores: point.product.slice() };
+    return matrices.read(point);
   }
 
-  #lengthAtZero(weights: Float64Array): number {
-    this.#evaluate(this.#point, weights, this.#gradient);
-    return Math.sqrt(Math.max(inner(this.#gradient, this.#gradient), 0));
+  #productOf(direction: number): number {
+    return direction + this.#matrices.length * Float32Array.BYTES_PER_ELEMENT;
+  }
+
+  /** Multiplies a direction with the Gram matrix. */
+  #multiply(direction: number): void {
+    this.#matrices.multiply(this.#gram, direction, this.#zero, this.#productOf(direction));
+  }
+
+  /** The inner product of two directions in the space of the weights. */
+  #inner(a: number, b: number): number {
+    return this.#matrices.dot(this.#productOf(a), b);
+  }
+
+  #length(direction: number): number {
+    return Math.sqrt(Math.max(this.#inner(direction, direction), 0));
+  }
+
+  #combine(into: number, a: number, scale: number, b: number): void {
+    this.#matrices.combine(into, a, scale, b, PAIR);
   }
 
   /** The penalised loss at a point; the gradient goes to `into`. */
-  #evaluate(point: Direction, weights: Float64Array, into: Direction): number {
-    const classes = this.#classes;
-    const labels = this.#labels;
+  #evaluate(point: number, into: number): number {
     const penalty = 1 / this.#settings.inversePenalty;
-    into.own.set(point.product);
-    const loss = softmaxRows(into.own, classes, labels, weights);
-    for (let row = 0; row < labels.length; row++) {
-      const weight = weights[row]!;
-      const at = row * classes;
-      into.own[at + labels[row]!]! -= 1;
-      for (let column = 0; column < classes; column++) {
-        into.own[at + column] = weight * into.own[at + column]! + penalty * point.own[at + column]!;
-      }
-    }
-    this.#multiply(into.own, into.product);
-    return loss + (penalty / 2) * inner(point, point);
+    const loss = this.#matrices.softmax(this.#productOf(point), into, this.#labels);
+    this.#matrices.weighResiduals(into, this.#labels, penalty, point);
+    this.#multiply(into);
+    return loss + (penalty / 2) * this.#inner(point, point);
   }
 
   /** The direction to search in, by the two loops of L-BFGS. @param length of the gradient */
-  #direct(history: readonly { step: Direction; change: Direction; inverse: number }[], length: number): void {
+  #direct(history: readonly Step[], length: number): void {
     const search = this.#search;
-    search.set(this.#gradient);
-    search.scale(-1);
+    this.#combine(search, this.#zero, -1, this.#gradient);
     const factors: number[] = [];
     for (const { step, change, inverse } of history.toReversed()) {
-      const factor = inverse * inner(step, search);
+      const factor = inverse * this.#inner(step, search);
       factors.push(factor);
-      search.add(-factor, change);
+      this.#combine(search, search, -factor, change);
     }
     const latest = history.at(-1);
-    search.scale(latest ? 1 / (latest.inverse * inner(latest.change, latest.change)) : 1 / Math.max(length, 1));
+    const scale = latest ? 1 / (latest.inverse * this.#inner(latest.change, latest.change)) : 1 / Math.max(length, 1);
+    this.#combine(search, this.#zero, scale, search);
     for (const { step, change, inverse } of history) {
-      const factor = inverse * inner(change, search);
-      search.add(factors.pop()! - factor, step);
+      const factor = inverse * this.#inner(change, search);
+      this.#combine(search, search, factors.pop()! - factor, step);
     }
   }
 
   /** Goes along the direction until the loss falls enough. @returns the loss there; `null` if it does not fall */
-  #descend(weights: Float64Array, loss: number, slope: number): number | null {
+  #descend(loss: number, slope: number): number | null {
     let rate = 1;
     for (let attempt = 0; attempt < 20; attempt++, rate /= 2) {
-      this.#next.setSum(this.#point, rate, this.#search);
-      const reached = this.#evaluate(this.#next, weights, this.#nextGradient);
+      this.#combine(this.#next, this.#point, rate, this.#search);
+      const reached = this.#evaluate(this.#next, this.#nextGradient);
       if (reached <= loss + 1e-4 * rate * slope) return reached;
     }
     return null;
   }
-}
-
-/** Prepares the products of a Gram matrix with n × classes matrices. */
-function gramProduct({ size, values }: Gram, classes: number): (matrix: Float32Array, into: Float32Array) => void {
-  const wide = paddedColumns(classes);
-  const rows = paddedRows(size);
-  const space = new Workspace(rows * size + size * wide + rows * wide + wide + 64);
-  const left = space.reserve(rows * size);
-  space.view(left, size * size).set(values);
-  const panels = space.reservePanels(size, classes);
-  const zero = space.reserve(wide);
-  const result = space.reserve(rows * wide);
-  return (matrix, into) => {
-    space.fillPanels(panels, matrix, classes);
-    space.multiply(left, size, panels, zero, result);
-    const padded = space.view(result, size * wide);
-    for (let row = 0; row < size; row++) {
-      for (let column = 0; column < classes; column++) into[row * classes + column] = padded[row * wide + column]!;
-    }
-  };
 }

@@ -17,6 +17,7 @@ import { countTerms, type ModelText } from './features.js';
 import type { Candidate } from './finders/finder.js';
 import { prepareFinders, type FindAll, type Overlapped } from './finders/index.js';
 import { decide } from './gate.js';
+import { Similarities } from './gram.js';
 import {
   openIntentModel,
   trainIntentModel,
@@ -85,6 +86,7 @@ export class TrainingMemory {
   #entities = '';
   #texts = new Map<string, CountedText & { found: Candidate[] }>();
   readonly taggers: TaggerMemory = new Map();
+  readonly similarities = new Similarities();
 
   /** Forgets the texts of other entities. */
   open(document: BotDocument): void {
@@ -178,7 +180,7 @@ export function trainRecogniser(
     return { read, candidates: count(read).found };
   };
   return {
-    ...trainIntentModel(texts, background.map(count), mainLanguage(document), vectors),
+    ...trainIntentModel(texts, background.map(count), mainLanguage(document), vectors, memory.similarities),
     words,
     taggers: trainTaggers(document, readForTagger, memory.taggers),
   };

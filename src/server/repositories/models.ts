@@ -1,9 +1,8 @@
-import { deserialize, serialize } from 'node:v8';
 import type { Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
-import { MODEL_VERSION } from '../../core/recognise/intentModel.js';
 import type { RecogniserModel } from '../../core/recognise/recogniser.js';
 import type { Database } from '../database/schema.js';
+import { modelFromBytes } from '../modelBytes.js';
 
 /** A trained model with the document it was trained on. */
 export interface StoredModel {
@@ -13,22 +12,10 @@ export interface StoredModel {
   trainedAt: string;
 }
 
-/** Reads a model's bytes; `null` where they are no model of this version. */
-function readModel(data: Uint8Array): RecogniserModel | null {
-  let value: unknown;
-  try {
-    value = deserialize(data);
-  } catch {
-    // Bytes of another Node version, or damaged: the bot trains a new model.
-    return null;
-  }
-  return (value as Partial<RecogniserModel> | null)?.version === MODEL_VERSION ? (value as RecogniserModel) : null;
-}
-
 /** The last model trained for a bot. One that this version cannot read counts as none. */
 export async function loadModel(db: Kysely<Database>, botId: number): Promise<StoredModel | null> {
   const row = await db.selectFrom('model').selectAll().where('bot_id', '=', botId).executeTakeFirst();
-  const model = row ? readModel(row.data) : null;
+  const model = row ? modelFromBytes(row.data) : null;
   if (!row || !model) return null;
   return {
     revision: row.revision,
@@ -38,11 +25,17 @@ export async function loadModel(db: Kysely<Database>, botId: number): Promise<St
   };
 }
 
-export async function saveModel(db: Kysely<Database>, botId: number, stored: StoredModel): Promise<void> {
+/** @param bytes the model's */
+export async function saveModel(
+  db: Kysely<Database>,
+  botId: number,
+  stored: Omit<StoredModel, 'model'>,
+  bytes: Uint8Array,
+): Promise<void> {
   const columns = {
     revision: stored.revision,
     document: JSON.stringify(stored.document),
-    data: serialize(stored.model),
+    data: bytes,
     trained_at: stored.trainedAt,
   };
   await db

@@ -22,6 +22,7 @@ import {
   type StoredBot,
 } from './bots.js';
 import { addTurn, createConversation, readConversation, takeBackTurns } from './conversations.js';
+import { modelToBytes } from '../modelBytes.js';
 import { loadModel, saveModel } from './models.js';
 import {
   addTestLine,
@@ -165,8 +166,9 @@ describe('vectors and models', () => {
     const document = teaShop();
     const botId = await createBot(db, document, AT);
     const model = trainRecogniser(document, new Map());
-    await saveModel(db, botId, { revision: 1, document, model, trainedAt: AT });
-    await saveModel(db, botId, { revision: 2, document, model, trainedAt: AT });
+    const bytes = modelToBytes(model);
+    await saveModel(db, botId, { revision: 1, document, trainedAt: AT }, bytes);
+    await saveModel(db, botId, { revision: 2, document, trainedAt: AT }, bytes);
     expect(await loadModel(db, botId)).toEqual({ revision: 2, document, model, trainedAt: AT });
     expect(await loadModel(db, 99)).toBeNull();
   });

@@ -8,6 +8,7 @@ import { openRecogniser, type Recogniser, type RecogniserModel } from '../../cor
 import type { TrainAnswer, TrainTask } from '../../workers/train.worker.js';
 import trainWorker from '../../workers/train.worker.ts?nodeWorker';
 import type { Database } from '../database/schema.js';
+import { modelFromBytes } from '../modelBytes.js';
 import { localNow } from '../time.js';
 import { loadModel, saveModel } from '../repositories/models.js';
 import { listWalkthroughs } from '../repositories/walkthroughs.js';
@@ -171,13 +172,15 @@ export class ModelService {
       const bot = entry.wanted;
       const started = performance.now();
       try {
-        const model = await this.#teach(bot.document);
+        const bytes = await this.#teach(bot.document);
+        const model = modelFromBytes(bytes);
+        if (!model) throw new Error('The model came back damaged.');
         const trainedAt = new Date().toISOString();
         entry.open = { revision: bot.revision, trainedAt, recogniser: openRecogniser(bot.document, model), model };
         entry.seconds = (performance.now() - started) / 1000;
         entry.fault = null;
         if (this.#entries.get(botId) === entry) {
-          await saveModel(this.#database, botId, { revision: bot.revision, document: bot.document, model, trainedAt });
+          await saveModel(this.#database, botId, { revision: bot.revision, document: bot.document, trainedAt }, bytes);
         }
       } catch (error) {
         entry.fault = 'The model could not be trained with the last change; the one before it answers.';
@@ -189,11 +192,11 @@ export class ModelService {
   }
 
   /** Has the model trained; vectors that the training thread lacks are brought to it until it has all. */
-  async #teach(document: BotDocument): Promise<RecogniserModel> {
+  async #teach(document: BotDocument): Promise<Uint8Array> {
     let vectors = new Map<string, Float32Array>();
     for (;;) {
       const answer = await this.#trainer.run({ document, vectors });
-      if ('model' in answer) return answer.model;
+      if ('bytes' in answer) return answer.bytes;
       vectors = await this.#encoding.vectorsOf(answer.missing);
     }
   }

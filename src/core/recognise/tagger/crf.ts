@@ -21,10 +21,22 @@ export interface ChainModel {
   starts: Float32Array;
 }
 
-const ROUNDS = 30;
+const ROUNDS = 15;
 const RATE = 0.25;
 /** Strength of the L2 penalty, per step. */
 const PENALTY = 2e-3;
+/** What a step that may not be taken scores. */
+const NEVER = -1e6;
+/** A label that is as likely as it should be, to within this, teaches nothing more. */
+const LEARNED = 1e-3;
+
+/** How likely labels are in one sentence. */
+interface Shares {
+  /** Of each label at each word: words × labels. */
+  words: Float64Array;
+  /** Of each label after each other, over all words: labels × labels. */
+  pairs: Float64Array;
+}
 
 /** A chain whose features are places in its table of weights. */
 class Chain {
@@ -41,62 +53,69 @@ class Chain {
   }
 
   /** What each label scores at each word by the word's own features: words × labels. */
-  scores(rows: readonly (readonly number[])[]): Float64Array {
+  scores(rows: readonly Int32Array[]): Float64Array {
     const size = this.#size;
     const scores = new Float64Array(rows.length * size);
-    rows.forEach((places, row) => {
-      for (const place of places)
-        for (let label = 0; label < size; label++) scores[row * size + label]! += this.#weights[place * size + label]!;
-      if (row === 0) for (let label = 0; label < size; label++) scores[label]! += this.#starts[label]!;
-    });
+    for (let row = 0; row < rows.length; row++) {
+      const places = rows[row]!;
+      for (let at = 0; at < places.length; at++) {
+        const from = places[at]! * size;
+        for (let label = 0; label < size; label++) scores[row * size + label]! += this.#weights[from + label]!;
+      }
+    }
+    if (rows.length > 0) for (let label = 0; label < size; label++) scores[label]! += this.#starts[label]!;
     return scores;
   }
 
-  /**
-   * How likely each label is at each word, and each pair of neighbours over all words: forward and backward sums, scaled
-   * at each word (Rabiner, 1989).
-   * @param pairs labels × labels; what is likely is taken from it, where it is given
-   */
-  shares(scores: Float64Array, length: number, pairs?: Float64Array): Float64Array {
+  /** How likely each label and each pair of labels is: forward and backward sums, scaled at each word (Rabiner, 1989). */
+  shares(scores: Float64Array, length: number): Shares {
     const size = this.#size;
-    const moves = Float64Array.from(this.#transitions, Math.exp);
+    const moves = new Float64Array(size * size);
+    for (let at = 0; at < moves.length; at++)
+      moves[at] = this.#transitions[at]! <= NEVER ? 0 : Math.exp(this.#transitions[at]!);
     const heights = new Float64Array(length * size);
-    for (let row = 0; row < length; row++) {
+    for (let from = 0; from < heights.length; from += size) {
       let highest = -Infinity;
-      for (let label = 0; label < size; label++) highest = Math.max(highest, scores[row * size + label]!);
-      for (let label = 0; label < size; label++)
-        heights[row * size + label] = Math.exp(scores[row * size + label]! - highest);
+      for (let label = 0; label < size; label++) highest = Math.max(highest, scores[from + label]!);
+      for (let label = 0; label < size; label++) heights[from + label] = Math.exp(scores[from + label]! - highest);
     }
-    const forward = new Float64Array(length * size);
+    const forward = heights.slice();
     const scale = new Float64Array(length);
     for (let row = 0; row < length; row++) {
-      let total = 0;
-      for (let label = 0; label < size; label++) {
-        let sum = row === 0 ? 1 : 0;
-        if (row > 0)
-          for (let before = 0; before < size; before++)
-            sum += forward[(row - 1) * size + before]! * moves[before * size + label]!;
-        const height = sum * heights[row * size + label]!;
-        forward[row * size + label] = height;
-        total += height;
+      const from = row * size;
+      if (row > 0) {
+        forward.fill(0, from, from + size);
+        for (let before = 0; before < size; before++) {
+          const share = forward[from - size + before]!;
+          for (let label = 0; label < size; label++) forward[from + label]! += share * moves[before * size + label]!;
+        }
+        for (let label = 0; label < size; label++) forward[from + label]! *= heights[from + label]!;
       }
+      let total = 0;
+      for (let label = 0; label < size; label++) total += forward[from + label]!;
       scale[row] = total;
-      for (let label = 0; label < size; label++) forward[row * size + label]! /= total;
+      for (let label = 0; label < size; label++) forward[from + label]! /= total;
     }
-    const backward = new Float64Array(length * size).fill(1, Math.max(0, length - 1) * size);
+    const pairs = new Float64Array(size * size);
+    const ahead = new Float64Array(size);
+    const backward = new Float64Array(size).fill(1);
     for (let row = length - 2; row >= 0; row--) {
+      const from = row * size;
+      for (let after = 0; after < size; after++)
+        ahead[after] = (heights[from + size + after]! * backward[after]!) / scale[row + 1]!;
       for (let label = 0; label < size; label++) {
+        const own = forward[from + label]!;
         let sum = 0;
         for (let after = 0; after < size; after++) {
-          const at = (row + 1) * size + after;
-          const reached = moves[label * size + after]! * heights[at]! * backward[at]!;
+          const reached = moves[label * size + after]! * ahead[after]!;
           sum += reached;
-          if (pairs) pairs[label * size + after]! -= (forward[row * size + label]! * reached) / scale[row + 1]!;
+          pairs[label * size + after]! += own * reached;
         }
-        backward[row * size + label] = sum / scale[row + 1]!;
+        backward[label] = sum;
+        forward[from + label] = own * sum;
       }
     }
-    return forward.map((sum, at) => sum * backward[at]!);
+    return { words: forward, pairs };
   }
 
   /** The likeliest labels (Viterbi, 1967). */
@@ -129,8 +148,7 @@ class Chain {
 }
 
 /**
- * Trains a tagger by stochastic gradient steps that shrink as they add up (AdaGrad; Duchi, Hazan and Singer, 2011), the
- * sentences in their order. Deterministic.
+ * Trains a tagger by stochastic gradient steps, the sentences in their order. Deterministic.
  * @param allowed whether a label may follow another; -1 stands for the beginning
  */
 export function trainChain(
@@ -144,7 +162,10 @@ export function trainChain(
   const place = new Map([...features].map((feature, index) => [feature, index]));
   const indexed = sentences
     .filter(({ rows }) => rows.length > 0)
-    .map(({ rows, labels }) => ({ labels, rows: rows.map((row) => row.map((feature) => place.get(feature)!)) }));
+    .map(({ rows, labels }) => ({
+      labels,
+      rows: rows.map((row) => Int32Array.from(row, (feature) => place.get(feature)!)),
+    }));
   const weights = new Float32Array(features.length * size);
   const transitions = new Float32Array(size * size);
   const starts = new Float32Array(size);
@@ -153,36 +174,49 @@ export function trainChain(
     for (let before = 0; before < size; before++)
       if (!allowed(before, label)) transitions[before * size + label] = NEVER;
   }
-  const steps = [weights, transitions, starts].map((array) => new Float32Array(array.length).fill(1e-4));
-  const learn = (array: Float32Array, squares: Float32Array, at: number, gradient: number): void => {
-    if (array[at]! <= NEVER) return;
-    const slope = gradient - PENALTY * array[at]!;
-    squares[at]! += slope * slope;
-    array[at]! += (RATE * slope) / Math.sqrt(squares[at]!);
-  };
   const chain = new Chain({ size, weights, transitions, starts });
+  const [forWeights, forTransitions, forStarts] = [weights, transitions, starts].map(descent) as [
+    Descent,
+    Descent,
+    Descent,
+  ];
+  const gradient = new Float64Array(size);
   for (let round = 0; round < ROUNDS; round++) {
     for (const { rows, labels } of indexed) {
-      const scores = chain.scores(rows);
-      const between = new Float64Array(size * size);
-      const shares = chain.shares(scores, rows.length, between);
-      for (let row = 1; row < rows.length; row++) between[labels[row - 1]! * size + labels[row]!]! += 1;
-      rows.forEach((places, row) => {
-        for (let label = 0; label < size; label++) {
-          const gradient = (labels[row] === label ? 1 : 0) - shares[row * size + label]!;
-          if (Math.abs(gradient) < 1e-6) continue;
-          for (const at of places) learn(weights, steps[0]!, at * size + label, gradient);
-          if (row === 0) learn(starts, steps[2]!, label, gradient);
-        }
-      });
-      between.forEach((gradient, at) => learn(transitions, steps[1]!, at, gradient));
+      const { words, pairs } = chain.shares(chain.scores(rows), rows.length);
+      for (let row = 0; row < rows.length; row++) {
+        for (let label = 0; label < size; label++)
+          gradient[label] = (labels[row] === label ? 1 : 0) - words[row * size + label]!;
+        const places = rows[row]!;
+        for (let at = 0; at < places.length; at++) forWeights(places[at]! * size, gradient);
+        if (row === 0) forStarts(0, gradient);
+      }
+      for (let at = 0; at < pairs.length; at++) pairs[at] = -pairs[at]!;
+      for (let row = 1; row < rows.length; row++) pairs[labels[row - 1]! * size + labels[row]!]! += 1;
+      forTransitions(0, pairs);
     }
   }
   return { size, features, weights, transitions, starts };
 }
 
-/** What a step that may not be taken scores. */
-const NEVER = -1e6;
+/** Takes a step along a gradient, from a place in an array on. */
+type Descent = (from: number, gradient: Float64Array) => void;
+
+/** Steps that shrink as they add up (AdaGrad; Duchi, Hazan and Singer, 2011), with an L2 penalty. */
+function descent(array: Float32Array): Descent {
+  const squares = new Float32Array(array.length).fill(1e-4);
+  return (from, gradient) => {
+    for (let at = 0; at < gradient.length; at++) {
+      const towards = gradient[at]!;
+      const old = array[from + at]!;
+      if ((towards < LEARNED && towards > -LEARNED) || old <= NEVER) continue;
+      const slope = towards - PENALTY * old;
+      const sum = squares[from + at]! + slope * slope;
+      squares[from + at] = sum;
+      array[from + at] = old + (RATE * slope) / Math.sqrt(sum);
+    }
+  };
+}
 
 /** A trained tagger, ready to label sentences. */
 export interface Labeller {
@@ -196,13 +230,15 @@ export function openChain(model: ChainModel): Labeller {
   return {
     label(rows) {
       const known = rows.map((row) =>
-        row.flatMap((feature) => {
-          const at = place.get(feature);
-          return at === undefined ? [] : [at];
-        }),
+        Int32Array.from(
+          row.flatMap((feature) => {
+            const at = place.get(feature);
+            return at === undefined ? [] : [at];
+          }),
+        ),
       );
       const scores = chain.scores(known);
-      return { labels: chain.best(scores, rows.length), shares: chain.shares(scores, rows.length) };
+      return { labels: chain.best(scores, rows.length), shares: chain.shares(scores, rows.length).words };
     },
   };
 }
