@@ -70,6 +70,8 @@ export interface RankedIntent {
 
 const ENCODER_WEIGHT = 1.25;
 const FOLDS = 5;
+/** Folds of a bot so large that more is left out than taught: what is left out is scored anyway. */
+const FEWER_FOLDS = 2;
 /** A fold begins from the fit over all rows, from which it differs little. */
 const FOLD_STEPS = 8;
 /** Texts that take part in the training; of larger bots each intent gives an even share, and the rest is only scored. */
@@ -97,18 +99,19 @@ function rowsToLearn(similarities: Gram, taught: number): number[] {
 }
 
 /** Deals the rows of each class to the folds in turn, so that each fold has its share of every class. */
-function dealFolds(labels: Int32Array): Int32Array {
+function dealFolds(labels: Int32Array, count: number): Int32Array {
   const dealt = new Map<number, number>();
   return labels.map((label) => {
     const next = dealt.get(label) ?? 0;
     dealt.set(label, next + 1);
-    return next % FOLDS;
+    return next % count;
   });
 }
 
 /**
  * Scores of each row by a model that did not learn from the row's fold: n × classes.
  * @param whole coefficients of the fit over all rows, which the folds begin from
+ * @param count how many folds
  */
 function crossValidate(
   gram: Gram,
@@ -116,10 +119,11 @@ function crossValidate(
   rowWeights: Float64Array,
   classes: number,
   whole: Float32Array,
+  count: number,
 ): Float64Array {
-  const folds = dealFolds(labels);
+  const folds = dealFolds(labels, count);
   const scores = new Float64Array(labels.length * classes);
-  for (let fold = 0; fold < FOLDS; fold++) {
+  for (let fold = 0; fold < count; fold++) {
     const [held, kept]: [number[], number[]] = [[], []];
     folds.forEach((own, row) => (own === fold ? held : kept).push(row));
     const own = <T>(array: ArrayLike<T>): T[] => kept.map((row) => array[row]!);
@@ -178,15 +182,30 @@ function evenShare(given: readonly TrainingText[]): {
   };
 }
 
-/** Probabilities of texts that the model did not learn from: n × classes. */
+function join(a: Float64Array, b: Float64Array): Float64Array {
+  const joined = new Float64Array(a.length + b.length);
+  joined.set(a);
+  joined.set(b, a.length);
+  return joined;
+}
+
+/** Scores of texts that the model did not learn from: n × classes. */
 function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: Vectors): Float64Array {
   const classes = model.intents.length + 1;
   const index = indexTerms(model.vocabulary);
   const scores = new Float64Array(texts.length * classes);
-  texts.forEach((text, row) =>
-    scores.set(scoreText(model, index, text.counts, vectors.get(text.text) ?? null), row * classes),
+  if (model.encoded) {
+    const rows = denseRows(
+      texts.map(({ text }) => text),
+      vectors,
+    );
+    const shape = { rows: texts.length, inner: VECTOR_LENGTH, columns: classes };
+    scores.set(product(rows, model.denseWeights, shape, true));
+  }
+  texts.forEach(({ counts }, row) =>
+    addTermScores(model, index, counts, scores.subarray(row * classes, (row + 1) * classes)),
   );
-  return calibrate(scores, classes, model.calibration);
+  return scores;
 }
 
 /** How much a training text counts: a description stands in for utterances that are not there yet. */
@@ -288,12 +307,21 @@ export function trainIntentModel(
     heldOut: [],
     leftOut: leftOut.length,
   };
-  const scores = crossValidate(gram, labels, rowWeights, classes, whole);
-  const heldOut = fitCalibration(scores, classes, labels, rowWeights);
+  // What was left out tells how sure the model may be better than folds do, which learn from less.
+  const mostLeftOut = leftOut.length > texts.length;
+  const heldScores = crossValidate(gram, labels, rowWeights, classes, whole, mostLeftOut ? FEWER_FOLDS : FOLDS);
+  const leftScores = scoreAll(model, leftOut, vectors);
+  const heldWeights = mostLeftOut ? rowWeights.fill(0, 0, texts.length) : rowWeights;
+  const heldOut = fitCalibration(
+    join(heldScores, leftScores),
+    classes,
+    Int32Array.from([...labels, ...leftOut.map(({ intent }) => intents.indexOf(intent))]),
+    Float64Array.from([...heldWeights, ...leftOut.map(() => 1)]),
+  );
   model.calibration = forMessages(heldOut);
   model.heldOut = [
-    ...readHeldOut(texts, intents, calibrate(scores, classes, heldOut)),
-    ...readHeldOut(leftOut, intents, scoreAll(model, leftOut, vectors)),
+    ...readHeldOut(texts, intents, calibrate(heldScores, classes, heldOut)),
+    ...readHeldOut(leftOut, intents, calibrate(leftScores, classes, heldOut)),
   ];
   return model;
 }
@@ -346,23 +374,31 @@ function joinSentences(
   return joined;
 }
 
-function scoreText(
-  model: IntentModel,
+/** Adds what the biases and the terms of a text say to its scores. */
+function addTermScores(
+  { vocabulary, termWeights, biases }: IntentModel,
   index: TermIndex,
   counts: TermCounts,
-  vector: Float32Array | null,
-): Float64Array {
-  const classes = model.intents.length + 1;
-  const scores = Float64Array.from(model.biases);
-  const { indices, weights } = weighTerms(counts, model.vocabulary, index);
-  indices.forEach((term, at) => {
-    for (let column = 0; column < classes; column++)
-      scores[column]! += weights[at]! * model.termWeights[term * classes + column]!;
-  });
+  scores: Float64Array,
+): void {
+  const classes = scores.length;
+  const { indices, weights } = weighTerms(counts, vocabulary, index);
+  for (let column = 0; column < classes; column++) scores[column]! += biases[column]!;
+  for (let at = 0; at < indices.length; at++) {
+    const [from, weight] = [indices[at]! * classes, weights[at]!];
+    for (let column = 0; column < classes; column++) scores[column]! += weight * termWeights[from + column]!;
+  }
+}
+
+function scoreText(model: IntentModel, index: TermIndex, { text, vector }: RankedPart): Float64Array {
+  const scores = new Float64Array(model.intents.length + 1);
+  addTermScores(model, index, countTerms(text), scores);
   if (vector && model.encoded) {
-    for (let column = 0; column < classes; column++) {
+    for (let column = 0; column < scores.length; column++) {
       const from = column * VECTOR_LENGTH;
-      for (let at = 0; at < VECTOR_LENGTH; at++) scores[column]! += vector[at]! * model.denseWeights[from + at]!;
+      let sum = 0;
+      for (let at = 0; at < VECTOR_LENGTH; at++) sum += vector[at]! * model.denseWeights[from + at]!;
+      scores[column]! += sum;
     }
   }
   return scores;
@@ -374,8 +410,8 @@ export function openIntentModel(model: IntentModel): IntentRanker {
   return {
     rank(whole, sentences) {
       if (model.intents.length === 0) return [];
-      const read = ({ text, vector }: RankedPart): Float64Array => {
-        const scores = scoreText(model, index, countTerms(text), vector);
+      const read = (part: RankedPart): Float64Array => {
+        const scores = scoreText(model, index, part);
         return calibrate(scores, scores.length, model.calibration);
       };
       const parts = sentences.map((part) => ({ probabilities: read(part), weight: part.weight }));

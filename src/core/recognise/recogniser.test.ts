@@ -85,14 +85,20 @@ describe('the recogniser without an encoder', () => {
     expect(trainRecogniser(shop, new Map())).toEqual(model);
   });
 
-  it('learns an even share of too many utterances and scores the rest as held out', () => {
+  it.each([
+    ['a few are', 3100],
+    ['most are', 6100],
+  ])('learns an even share of too many utterances and scores the rest as held out, where %s left out', (_, count) => {
     const many = teaShop((draft) => {
       const intents = draft['intents'] as { utterances: string[] }[];
-      intents[1]!.utterances.push(...Array.from({ length: 3100 }, (_, index) => `are you open on day ${index}`));
+      intents[1]!.utterances.push(...Array.from({ length: count }, (__, index) => `are you open on day ${index}`));
     });
     const large = trainRecogniser(many, new Map());
-    expect(large.leftOut).toBe(3120 - 3000);
-    expect(large.heldOut).toHaveLength(3117);
+    expect(large.leftOut).toBe(count + 20 - 3000);
+    expect(large.heldOut).toHaveLength(count + 17);
+    const last = large.heldOut.find(({ text }) => text === `are you open on day ${count - 1}`)!;
+    expect(last).toMatchObject({ intent: many.intents[1]!.name, predicted: many.intents[1]!.name });
+    expect(last.ownConfidence).toBeGreaterThan(0.9);
     const { ranking } = openRecogniser(many, large).recognise('order some tea', NO_VECTORS, NOW);
     expect(ranking[0]!.intent).toBe('order_tea');
   });

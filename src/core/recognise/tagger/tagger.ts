@@ -32,6 +32,8 @@ export interface Tagging {
 /** Kinds of value that finders cannot find, or not all of them: any words may be one. */
 const LEARNED_KINDS: readonly EntityKind[] = ['free', 'person', 'address'];
 const FEWEST_MARKS = 3;
+/** Marked utterances that a tagger learns from, an even share of each intent's; more would teach it little. */
+const MOST_MARKED = 300;
 const OUTSIDE = 0;
 /** How many words before a value are taken together, whatever their order: they tell what it is for. */
 const NEAR = 4;
@@ -147,9 +149,11 @@ function trainTagger(
   readText: ReadForTagger,
   memory: TaggerMemory,
 ): TaggerModel | null {
-  const marked = document.intents
-    .filter((intent) => intent.form === form.name)
-    .flatMap(({ utterances }) => utterances.map((utterance) => readMarking(utterance)));
+  const filling = document.intents.filter((intent) => intent.form === form.name);
+  const share = Math.ceil(MOST_MARKED / filling.length);
+  const marked = filling.flatMap(({ utterances }) =>
+    utterances.slice(0, share).map((utterance) => readMarking(utterance)),
+  );
   const slots = form.slots
     .map(({ name }) => name)
     .filter((name) => marked.some(({ marks }) => marks.some(({ slot }) => slot === name)));
