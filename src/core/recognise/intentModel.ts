@@ -347,7 +347,7 @@ export interface IntentRanker {
 }
 
 /** How much the sentences of a long message count beside the message as a whole. */
-const SENTENCE_SHARE = 0.5;
+const SENTENCE_SHARE = 0.4;
 const LEAST_PROBABILITY = 1e-9;
 
 /**

@@ -29,6 +29,17 @@ describe('a message', () => {
     ]);
   });
 
+  it('has no misspellings in its addresses', () => {
+    const text = 'pls write to rosa.frendly@exmaple.org or see www.tae.org/olong pls';
+    expect(read(text).mendings.map(({ text: word }) => word)).toEqual(['pls', 'pls']);
+  });
+
+  it('is encoded without the numbers of orders and accounts, which keep their words', () => {
+    const { mended, tokens } = read('cancel J577412, account 20331 was for 250 tins');
+    expect(mended).toBe('cancel it, account it was for 250 tins');
+    expect(tokens.map(({ text }) => text)).toEqual(expect.arrayContaining(['J', '577412', '20331']));
+  });
+
   it('of several sentences is read by each of them, the asking ones weighing more', () => {
     const { sentences } = read('My mother is comming on Sunday. Could you send two tins of oolong?');
     expect(sentences.map(({ text }) => text)).toEqual([

@@ -17,7 +17,7 @@ export interface Mending {
 
 /** One sentence of a message of several. */
 export interface ReadSentence {
-  /** With misspelt words put right. */
+  /** The sentence as the encoder reads it. */
   text: string;
   tokens: Token[];
   /** How much it asks for something; more than 0. */
@@ -26,7 +26,7 @@ export interface ReadSentence {
 
 /** A message cut into words, the misspelt ones put right. Its `text` is as much of the message as is read. */
 export interface ReadText extends TokenisedText {
-  /** The text as the encoder reads it. */
+  /** The text as the encoder reads it: misspelt words put right, order numbers and the like without their digits. */
   mended: string;
   mendings: Mending[];
   /** The sentences, of a message of several; none of a message of one. */
@@ -46,6 +46,12 @@ const MOST_SENTENCES = 6;
 const FEWEST_WORDS = 2;
 /** Of a longer text only this much is read, in UTF-16 code units. */
 const LONGEST_READ = 4000;
+/** What is written without a space and holds one of these is an e-mail or web address. */
+const OF_ADDRESSES = /@|:\/\/|\bwww\./i;
+/** Numbers of orders, accounts and the like. */
+const REFERENCES = /\b(?:[a-z]{1,3}-?\d{3,}|\d{5,})\b/gi;
+/** What the encoder reads in place of a reference, which says nothing of what is wanted and confuses it. */
+const REFERRED = 'it';
 /** Misspelt words that are put right in one text, at most: more of them are no misspellings but another language. */
 const MOST_MENDED = 40;
 
@@ -95,19 +101,36 @@ export function prepareReader(document: BotDocument, words: readonly string[]): 
   return { vocabulary, read: (text) => readWith(text, (token) => speller.mend(token)) };
 }
 
+/** Tells of words, from left to right, whether they lie in an address: its words are names, no misspellings. */
+function addressTest(text: string): (token: Token) => boolean {
+  if (!OF_ADDRESSES.test(text)) return () => false;
+  const addresses = [...text.matchAll(/\S+/g)]
+    .filter(([stretch]) => OF_ADDRESSES.test(stretch))
+    .map(({ 0: stretch, index }) => ({ start: index, end: index + stretch.length }));
+  return ({ start }) => {
+    while (addresses[0] && addresses[0].end <= start) addresses.shift();
+    return addresses[0] !== undefined && addresses[0].start <= start;
+  };
+}
+
 /** Reads a text. @param mend gives what a word is to be read as, or `null` */
 export function readWith(whole: string, mend: (token: Token) => string | null): ReadText {
   const text = whole.slice(0, LONGEST_READ);
   const { tokens } = tokenise(text);
   const mendings: Mending[] = [];
+  const inAddress = addressTest(text);
   for (const token of tokens) {
-    const read = mendings.length < MOST_MENDED ? mend(token) : null;
+    if (mendings.length === MOST_MENDED) break;
+    const read = inAddress(token) ? null : mend(token);
     if (read === null) continue;
     token.read = read;
     mendings.push({ start: token.start, end: token.end, text: token.text, read });
   }
   const mendedIn = (words: readonly Token[], start: number, end: number): string =>
-    mendWords(text.slice(start, end), words, ({ norm, read }) => (read === norm ? null : read), start).text;
+    mendWords(text.slice(start, end), words, ({ norm, read }) => (read === norm ? null : read), start).text.replace(
+      REFERENCES,
+      REFERRED,
+    );
   return {
     text,
     tokens,
