@@ -43,10 +43,10 @@ const DAY_WORDS: ReadonlySet<string> = new Set([
   ...WEEKDAYS,
   ...MONTHS,
   ...[...NAMED_DAYS.keys()].map((name) => name.split(' ').at(-1)!),
-  ...'sat sun mar today tonight tomorrow yesterday week weeks fortnight fortnights month months year years day days weekend holiday morning afternoon evening lunchtime spring summer autumn fall winter'.split(' '),
+  ...'sat sun mar today tonight tomorrow yesterday week weeks fortnight fortnights month months year years day days weekend moro morow morrow night holiday morning afternoon evening lunchtime spring summer autumn fall winter'.split(' '),
 ]);
 const TIME_WORDS: ReadonlySet<string> = new Set(
-  'fifteen twenty thirty forty fifty half quarter past noon midday midnight oclock am pm morning mornings afternoon afternoons evening evenings night nights lunchtime lunch at around about by before after until till til between from to ish hours hrs'.split(' '),
+  'fifteen twenty thirty forty fifty half quarter past noon noonish midday middayish midnight oclock clock thing am pm morning mornings afternoon afternoons evening evenings night nights lunchtime lunch at around about by before after until till til between from to ish hours hrs'.split(' '),
 );
 const speaksOfDays = ({ said }: Word): boolean => DAY_WORDS.has(said) || /^\d/.test(said) || isOrdinalWord(said);
 const speaksOfTimes = ({ said }: Word): boolean => TIME_WORDS.has(said) || /^\d/.test(said);
@@ -114,8 +114,9 @@ function fromNow(words: readonly Word[], now: string): Reading<{ next: number; m
     const count = readPart(words, from) ?? (article ? { value: 1, next: from + 1 } : readCount(words, from));
     const unit = count ? SPAN_UNITS.get((words[count.next]?.said ?? '').replace(/s$/, '')) : undefined;
     if (!count || unit === undefined) return null;
-    const moment = addMinutes(readLocalTime(now), Math.round(count.value * unit));
-    return { next: count.next + 1, moment: `${isoDate(moment)}T${isoTime(moment.getHours() * 60 + moment.getMinutes())}` };
+    const half = ['and', 'a', 'half'].every((word, index) => words[count.next + 1 + index]?.said === word);
+    const moment = addMinutes(readLocalTime(now), Math.round((count.value + (half ? 0.5 : 0)) * unit));
+    return { next: count.next + (half ? 4 : 1), moment: `${isoDate(moment)}T${isoTime(moment.getHours() * 60 + moment.getMinutes())}` };
   });
 }
 
@@ -133,7 +134,7 @@ export const timeFinder: Finder = {
   },
 };
 
-const BETWEEN = /^(?:at|on|by|in|the|around|about|from|between|for|any|time|t)$/;
+const BETWEEN = /^(?:at|on|by|in|of|the|around|about|from|between|for|any|time|t)$/;
 
 /** Whether only little words stand between two readings. */
 function beside(words: readonly Word[], next: number, at: number): boolean {
@@ -162,10 +163,12 @@ function inPart(clock: TimeRead, part: TimeRead): TimeRead {
   return { ...clock, from: shift(clock.from), to: shift(clock.to), certain: true };
 }
 
-function momentValue(day: Days, time: TimeRead): string {
+function momentValue(day: Days, time: Pick<TimeRead, 'from' | 'to'>): string {
   const date = isoDate(day.from);
   return time.from === time.to ? `${date}T${isoTime(time.from)}` : `${date}T${isoTime(time.from)}/${date}T${isoTime(time.to)}`;
 }
+
+const EVENING = { from: 18 * 60, to: 22 * 60 };
 
 /** A day with a time, or a stretch of time on a day; a day or a time alone where only that is named. */
 export const datetimeFinder: Finder = {
@@ -177,9 +180,9 @@ export const datetimeFinder: Finder = {
       const moments = days.map(({ at, next, read }): Found => {
         if (isoDate(read.from) !== isoDate(read.to)) return foundAt(words, at, next, dayValue(read));
         const index = left.findIndex((time) => time.at === at || beside(words, next, time.at) || beside(words, time.next, at));
-        if (index < 0) return foundAt(words, at, next, dayValue(read));
-        const [time] = left.splice(index, 1);
         const tonight = words.slice(at, next).some(({ said }) => said === 'tonight');
+        if (index < 0) return foundAt(words, at, next, tonight ? momentValue(read, EVENING) : dayValue(read));
+        const [time] = left.splice(index, 1);
         const moment = tonight ? inPart(time!.read, { ...time!.read, from: 18 * 60 }) : time!.read;
         return foundAt(words, Math.min(at, time!.at), Math.max(next, time!.next), momentValue(read, moment));
       });

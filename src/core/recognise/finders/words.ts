@@ -39,13 +39,6 @@ const SHORT: ReadonlyMap<string, string> = new Map(
     oct: 'october',
     nov: 'november',
     dec: 'december',
-    mondays: 'monday',
-    tuesdays: 'tuesday',
-    wednesdays: 'wednesday',
-    thursdays: 'thursday',
-    fridays: 'friday',
-    saturdays: 'saturday',
-    sundays: 'sunday',
     tmrw: 'tomorrow',
     tomoz: 'tomorrow',
     tomo: 'tomorrow',
@@ -73,6 +66,16 @@ function strongWord(norm: string): string | undefined {
   return STRONG.find((word) => word[0] === norm[0] && editDistance(norm, word, limit) <= limit);
 }
 
+/** "Tomorrow's" and "todays" are said for the day. */
+const DAYS_OWN = new RegExp(`^(today|tonight|tomorrow|yesterday|${WEEKDAYS.join('|')})['’]?s$`);
+
+function saidFor(norm: string, read: string, written: string): string {
+  const day = DAYS_OWN.exec(norm)?.[1];
+  if (day !== undefined) return day;
+  // "We'd" is no Wednesday.
+  return /['’]/.test(written) ? read : (SHORT.get(norm) ?? strongWord(norm) ?? read);
+}
+
 const lastRead = new WeakMap<TokenisedText, Word[]>();
 
 /** The words of a text, as numbers, dates and times are read from them. */
@@ -83,8 +86,7 @@ export function wordsOfText(text: TokenisedText): Word[] {
   let before = 0;
   for (const { norm, read, start, end, text: written } of text.tokens) {
     const between = text.text.slice(before, start);
-    // "We'd" is no Wednesday.
-    const said = /['’]/.test(written) ? read : (SHORT.get(norm) ?? strongWord(norm) ?? read);
+    const said = saidFor(norm, read, written);
     said.split(' ').forEach((part, index) => {
       words.push({
         said: part,

@@ -169,6 +169,7 @@ export const NAMED_DAYS: ReadonlyMap<string, { day: (year: number) => Date; us?:
   ['early may bank holiday', { day: nth(4, 1, 1) }],
   ['may bank holiday', { day: nth(4, 1, 1) }],
   ['spring bank holiday', { day: nth(4, -1, 1) }],
+  ['whitsun', { day: fromEaster(49) }],
   ['whit sunday', { day: fromEaster(49) }],
   ['whit monday', { day: fromEaster(50) }],
   ['memorial day', { day: nth(4, -1, 1) }],

@@ -1,4 +1,4 @@
-import { addDays, differenceInCalendarDays } from 'date-fns';
+import { addDays, differenceInCalendarDays, eachDayOfInterval, isWeekend } from 'date-fns';
 import { readCount, readOrdinal } from '../counts.js';
 import { joined, type Word } from '../words.js';
 import {
@@ -119,6 +119,9 @@ const NEAR = new Map([
 const nearDay: DayReader = (words, at, { today }) => {
   const day = NEAR.get(said(words, at));
   if (day !== undefined) return one(addDays(today, day), at + 1);
+  if (saidAll(words, at, 'last night')) return one(addDays(today, -1), at + 2);
+  if (said(words, at) === '2' && words[at + 1]?.glued && /^mor{1,2}ow?$/.test(said(words, at + 1)))
+    return one(addDays(today, 1), at + 2);
   if (said(words, at) === 'this' && /^(?:morning|afternoon|evening|lunchtime)$/.test(said(words, at + 1)))
     return { from: today, to: today, next: at + 2, withPart: true };
   const from = skipThe(words, at);
@@ -284,6 +287,10 @@ const nthOfMonth: DayReader = (words, at, context) => {
       ? readOrdinal(words, from)
       : null;
   if (!nth) return null;
+  if (/^(?:working|business)$/.test(said(words, nth.next)) && /^day (?:in|of)$/.test(pair(words, nth.next + 1))) {
+    const month = namedMonth(words, nth.next + 3, context);
+    return month && one(workingDay(month, nth.value), month.next);
+  }
   const day = weekdayAt(words, nth.next);
   const whole = said(words, nth.next) === 'day';
   const weeks = /^(?:week|weekend)$/.test(said(words, nth.next));
@@ -300,6 +307,14 @@ const nthOfMonth: DayReader = (words, at, context) => {
   const later = month.turn && gone ? nthWeekday(month.turn, nth.value, day) : found;
   return one(later, month.next);
 };
+
+const pair = (words: readonly Word[], at: number): string => `${said(words, at)} ${said(words, at + 1)}`;
+
+/** The nth of the days from Monday to Friday; -1 for the last. */
+function workingDay({ from, to }: Days, nth: number): Date | null {
+  const days = eachDayOfInterval({ start: from, end: to }).filter((day) => !isWeekend(day));
+  return days.at(nth < 0 ? nth : nth - 1) ?? null;
+}
 
 /** The first week of a month begins on its first day; a weekend is of the month that its Saturday is in. */
 function nthWeek(unit: string, month: DayRead, nth: number): DayRead | null {
@@ -464,9 +479,16 @@ const period: DayReader = (words, at, context) => {
   if (saidAll(words, from, 'weekend after next')) return stretch(weekendOf(today, 2), from + 3);
   if (saidAll(words, from, 'month after next'))
     return stretch(monthOf(today.getFullYear(), today.getMonth() + 2), from + 3);
+  if (saidAll(words, from, 'weekend of')) {
+    const day = readDay(words, from + 2, context);
+    return day && stretch(weekendOf(day.from), day.next);
+  }
+  if (saidAll(words, from, 'week after') && from > at && !joined(words[from + 2]))
+    return stretch(weekOf(today, 1), from + 2);
   if (saidAll(words, from, 'weekend'))
     return from > at || said(words, at - 1) === 'at' ? stretch(weekendOf(today), from + 1) : null;
-  if (/^week$/.test(which) && /^(?:of|commencing|beginning|starting)$/.test(what)) {
+  const commencing = which === 'w' && what === 'c' && words[from + 1]!.gap === '/';
+  if (commencing || (which === 'week' && /^(?:of|commencing|beginning|starting)$/.test(what))) {
     const day = readDay(words, from + 2, context);
     return day && stretch(weekOf(day.from), day.next);
   }

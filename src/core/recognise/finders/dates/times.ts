@@ -131,6 +131,8 @@ function clockAt(words: readonly Word[], at: number): Clock | null {
   if (second?.gap === ':' && /^[0-5]\d$/.test(second.said))
     return { hour, minute: Number(second.said), next: at + 2, sure: true };
   if (second && joined(second) && second.said === 'oclock') return { hour, minute: 0, next: at + 2, sure: true };
+  if (second && joined(second) && second.said === 'o' && said(words, at + 2) === 'clock')
+    return { hour, minute: 0, next: at + 3, sure: true };
   if (second?.said === 'ish' && (second.glued || second.gap === '-'))
     return { hour, minute: 0, next: at + 2, sure: true };
   const minutes = second && joined(second) && !second.glued && !/^\d/.test(first) ? minutesAt(words, at + 1) : null;
@@ -189,9 +191,10 @@ const FIXED: ReadonlyMap<string, number> = new Map([
 /** A point in time by the clock. @param bare whether a figure alone will do, as between "from" and "to" */
 function readPoint(words: readonly Word[], at: number, bare: boolean): TimeRead | null {
   const from = said(words, at) === '12' || said(words, at) === 'twelve' ? at + 1 : at;
-  const fixed = FIXED.get(said(words, at)) ?? (from > at ? FIXED.get(said(words, from)) : undefined);
+  const fixed =
+    FIXED.get(said(words, at).replace(/ish$/, '')) ?? (from > at ? FIXED.get(said(words, from)) : undefined);
   if (fixed !== undefined) {
-    const next = FIXED.has(said(words, at)) ? at + 1 : from + 1;
+    const next = from === at || FIXED.has(said(words, at)) ? at + 1 : from + 1;
     return { from: fixed, to: fixed, next, certain: true, part: false };
   }
   const clock = clockAt(words, at);
@@ -250,11 +253,14 @@ function readTimeRange(words: readonly Word[], at: number): TimeRead | null {
   if (!first.certain && second.certain && second.from < 12 * 60 && from >= 12 * 60) from -= 12 * 60;
   let to = second.from;
   if (to <= from && !second.certain) to += 12 * 60;
+  // "Ten to twelve in the morning" ends at noon.
+  if (to === 0 && from < 12 * 60) to = 12 * 60;
   return { from, to: to % 1440, next: second.next, certain: true, part: false };
 }
 
 /** "in the morning", "mornings only", "any evening", "this afternoon", "lunchtime"; never a greeting. */
 function readPart(words: readonly Word[], at: number): TimeRead | null {
+  if (said(words, at) === 'first' && said(words, at + 1) === 'thing') return firstThing(words, at);
   let place = at;
   if (/^(?:in|during|at|over)$/.test(said(words, place))) place++;
   if (/^(?:the|this|any|every|each|an|some|my)$/.test(said(words, place))) place++;
@@ -284,6 +290,14 @@ function readPart(words: readonly Word[], at: number): TimeRead | null {
     certain: true,
     part: true,
   };
+}
+
+/** "first thing", "first thing in the morning"; but not "the first thing I saw". */
+function firstThing(words: readonly Word[], at: number): TimeRead | null {
+  const after = words[at + 2];
+  if (said(words, at - 1) === 'the' || (after && joined(after) && !MAY_FOLLOW.test(after.said))) return null;
+  const { next } = halfAt(words, at + 2);
+  return { from: 6 * 60, to: 9 * 60, next, certain: true, part: true };
 }
 
 /** The time that the words at a place name, the longest reading of them; `null` where they name none. */
