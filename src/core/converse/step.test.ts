@@ -78,6 +78,20 @@ describe('a form', () => {
     expect(said(talk(['order two green tea', 'collect']))).toBe('2 green tea for collection. Right?');
   });
 
+  it('takes a correction of what was given before, whatever was asked for and whatever else it resembles', () => {
+    const { state } = talk(['order two green tea', 'open the big tin: mint tea, I meant']);
+    expect(heldValues(state)).toMatchObject({ amount: 2, tea: 'mint tea' });
+    expect(state.open?.asked).toBe('way');
+    const { state: answering } = talk(['order two green tea', 'deliver', 'no, make it three green tea']);
+    expect(heldValues(answering)).toMatchObject({ amount: 3, way: 'delivery' });
+    expect(heldValues(answering)['address']).toBeUndefined();
+  });
+
+  it('takes no value for a slot whose condition does not hold', () => {
+    const { state } = talk(['order two green tea for collection', 'no', 'to 4 Mill Lane, Dunlow']);
+    expect(heldValues(state)['address']).toBeUndefined();
+  });
+
   it('takes the whole answer for free words, without the lead-in', () => {
     const result = talk(['order two green tea', 'deliver', 'send it to the old mill by the bridge please']);
     expect(heldValues(result.state)['address']).toBe('the old mill by the bridge');

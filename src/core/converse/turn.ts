@@ -74,6 +74,16 @@ export function slotApplies(slot: Slot, values: Record<string, SlotValue>): bool
   return Boolean(jsonLogic.apply(slot.when as Parameters<typeof jsonLogic.apply>[0], values));
 }
 
+/** Of the values that a message gives, those whose slots count once the message is taken. */
+export function applying(
+  form: Form,
+  held: Record<string, SlotValue>,
+  given: Record<string, SlotValue>,
+): Record<string, SlotValue> {
+  const slots = form.slots.filter((slot) => given[slot.name] !== undefined && slotApplies(slot, { ...held, ...given }));
+  return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
+}
+
 /** The first required slot that applies and holds nothing. */
 export function nextSlot(form: Form, values: Record<string, SlotValue>): Slot | undefined {
   return form.slots.find((slot) => slot.required && values[slot.name] === undefined && slotApplies(slot, values));

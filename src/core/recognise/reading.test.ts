@@ -50,6 +50,12 @@ describe('a message', () => {
     expect(read('just the one sentence here').sentences).toEqual([]);
   });
 
+  it('of endless length is read up to a point', () => {
+    expect(read('1 2 3 '.repeat(2000))).toMatchObject({ text: '1 2 3 '.repeat(2000).slice(0, 1399) });
+    expect(read('x'.repeat(9000)).text).toHaveLength(4000);
+    expect(read('qzxv wkjh '.repeat(300)).mendings).toEqual([]);
+  });
+
   it('of very many sentences is read by those that ask', () => {
     const { sentences } = read(`${'It rained all day. '.repeat(40)}Can I have some oolong?`);
     expect(sentences.length).toBeLessThanOrEqual(6);

@@ -44,8 +44,9 @@ export interface TextReader {
 const MOST_SENTENCES = 6;
 /** A sentence of fewer words says nothing on its own. */
 const FEWEST_WORDS = 2;
-/** Of a longer text only this much is read, in UTF-16 code units. */
+/** Of a longer text only this much is read, in UTF-16 code units and in words. */
 const LONGEST_READ = 4000;
+const MOST_WORDS = 700;
 /** What is written without a space and holds one of these is an e-mail or web address. */
 const OF_ADDRESSES = /@|:\/\/|\bwww\./i;
 /** Numbers of orders, accounts and the like. */
@@ -54,6 +55,8 @@ const REFERENCES = /\b(?:[a-z]{1,3}-?\d{3,}|\d{5,})\b/gi;
 const REFERRED = 'it';
 /** Misspelt words that are put right in one text, at most: more of them are no misspellings but another language. */
 const MOST_MENDED = 40;
+/** Words that no dictionary has and that are looked for in one text, at most. */
+const MOST_UNKNOWN = 50;
 
 /**
  * The words that the bot's own texts use: all of its list values, and of its utterances those that are no misspelling
@@ -115,12 +118,16 @@ function addressTest(text: string): (token: Token) => boolean {
 
 /** Reads a text. @param mend gives what a word is to be read as, or `null` */
 export function readWith(whole: string, mend: (token: Token) => string | null): ReadText {
-  const text = whole.slice(0, LONGEST_READ);
-  const { tokens } = tokenise(text);
+  const start = whole.slice(0, LONGEST_READ);
+  const all = tokenise(start).tokens;
+  const tokens = all.slice(0, MOST_WORDS);
+  const text = tokens.length < all.length ? start.slice(0, tokens.at(-1)!.end) : start;
   const mendings: Mending[] = [];
   const inAddress = addressTest(text);
+  let unknown = 0;
   for (const token of tokens) {
-    if (mendings.length === MOST_MENDED) break;
+    if (mendings.length === MOST_MENDED || unknown === MOST_UNKNOWN) break;
+    if (!DICTIONARY.has(token.norm)) unknown++;
     const read = inAddress(token) ? null : mend(token);
     if (read === null) continue;
     token.read = read;

@@ -98,3 +98,35 @@ describe('slots that share an entity', () => {
     expect(readTrip('Hexby', 'start')).toMatchObject([{ slot: 'start' }]);
   });
 });
+
+describe('a stretch of days', () => {
+  const stay = teaShop((draft) => {
+    draft['entities'] = [];
+    draft['intents'] = [
+      { name: 'book', form: 'stay', utterances: ['a room from <first>Friday</first> to <last>Sunday</last>'] },
+      { name: 'hello', utterances: ['hello there'] },
+    ];
+    draft['forms'] = [
+      {
+        name: 'stay',
+        slots: [
+          { name: 'first', entity: 'date', required: true, prompts: ['From?'] },
+          { name: 'last', entity: 'date', required: true, prompts: ['Until?'] },
+        ],
+      },
+    ];
+  });
+  const readStay = reader(stay, 'book');
+
+  it('fills two slots for days with its ends', () => {
+    expect(readStay('from the 10th to the 14th please').map(({ slot, value }) => [slot, value])).toEqual([
+      ['first', '2026-03-10'],
+      ['last', '2026-03-14'],
+    ]);
+  });
+
+  it('fills one slot as it is', () => {
+    const week = reader({ ...stay, forms: [{ ...stay.forms[0]!, slots: [stay.forms[0]!.slots[0]!] }] }, 'book');
+    expect(week('from the 10th to the 14th').map(({ value }) => value)).toEqual(['2026-03-10/2026-03-14']);
+  });
+});

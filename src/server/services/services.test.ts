@@ -103,6 +103,23 @@ describe('the services, with real workers and a real database', () => {
     expect(await conversations.say(bot, 999, { type: 'noInput' })).toBeNull();
   });
 
+  it('explain a message with the model that answers, as it was read', async () => {
+    const bot = await bots.get(await bots.create(english()));
+    const model = await models.answering(bot);
+    const text = 'plese cancel my order';
+    const explanation = await models.explain(model, text, '2026-03-04T09:30');
+    const vectors = await models.vectorsFor(model, text);
+    expect(explanation.recognition).toEqual(model.recogniser.recognise(text, vectors, '2026-03-04T09:30'));
+    expect(explanation.words.map((word) => word.text)).toEqual(['plese', 'cancel', 'my', 'order']);
+    expect(explanation.nearest[0]).toMatchObject({ intent: 'cancel_order', text: 'cancel my order' });
+  });
+
+  it('store a model as the bytes it came in, which read back the same', async () => {
+    const bot = await bots.get(await bots.create(english()));
+    const { model } = await models.current(bot);
+    expect((await loadModel(db, bot.id))?.model).toEqual(model);
+  });
+
   it('run walkthroughs with each new model', async () => {
     const id = await bots.create(english());
     await addWalkthroughs(db, id, [

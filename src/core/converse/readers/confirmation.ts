@@ -5,6 +5,7 @@ import { foldPhrase, saysNo, saysYes } from '../phrases.js';
 import { chooseVariant } from '../render.js';
 import {
   advance,
+  applying,
   askFor,
   complete,
   openForm,
@@ -27,7 +28,7 @@ function namedSlot(turn: Turn, form: Form): Slot | undefined {
 function correct(turn: Turn): Reply | null {
   const { open, form } = openForm(turn)!;
   const readings = turn.recogniser.readSlots(open.intent, turn.recognition, open.asked);
-  const given = gatherValues(turn.document, form, readings);
+  const given = applying(form, open.values, gatherValues(turn.document, form, readings));
   const changed = Object.fromEntries(
     Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value)),
   );

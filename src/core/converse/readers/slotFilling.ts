@@ -2,7 +2,7 @@ import { findEntity, type EntityKind, type Form } from '../../bot/document.js';
 import { gatherValues } from '../../recognise/slots.js';
 import { sameValue, type SlotValue } from '../../recognise/value.js';
 import { asksQuestion } from '../phrases.js';
-import { advance, openForm, setValues, slotApplies, type Reader, type Turn } from '../turn.js';
+import { advance, applying, openForm, setValues, type Reader, type Turn } from '../turn.js';
 
 /** Kinds whose value may be any words, so that the whole answer is taken when the slot was asked for. */
 const TAKES_ANY_WORDS: readonly EntityKind[] = ['free', 'person', 'address', 'country'];
@@ -41,15 +41,10 @@ export const slotFillingReader: Reader = {
     const staysInForm = answersAsked || anyWords || corrects(open.values, given);
     if (other && (asksQuestion(folded) || !staysInForm)) return null;
     if (anyWords && !corrects(open.values, given)) given[open.asked!] = freeValue(turn.text);
-    const applying = Object.fromEntries(
-      Object.entries(given).filter(([slot]) => {
-        const definition = form.slots.find((candidate) => candidate.name === slot);
-        return definition !== undefined && slotApplies(definition, { ...open.values, ...given });
-      }),
-    );
-    const names = Object.keys(applying);
+    const taken = applying(form, open.values, given);
+    const names = Object.keys(taken);
     if (names.length === 0) return null;
-    const set = setValues({ ...turn.state, tries: 0, choosing: null }, open, applying);
+    const set = setValues({ ...turn.state, tries: 0, choosing: null }, open, taken);
     const next = advance(turn, set.state);
     return { ...next, acts: [...set.acts, ...next.acts], why: `the message gives ${names.join(', ')}` };
   },

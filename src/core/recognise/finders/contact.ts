@@ -28,8 +28,9 @@ const SIGN: ReadonlyMap<string, string> = new Map([
   ['dash', '-'],
   ['hyphen', '-'],
 ]);
-/** Words of a domain said apart, at most. */
+/** Words of a domain said apart, at most; and words and signs of what stands before the "at". */
 const MOST_DOMAIN_WORDS = 4;
+const MOST_LOCAL_WORDS = 10;
 const STARTER =
   /^(?:is|its|to|on|at|email|mail|address|use|send|me|my|it|and|the|by|via|for|in|was|be|please|so|um|uh|er|yeah|yes)$/;
 
@@ -41,7 +42,11 @@ function saidEmails({ tokens }: TokenisedText): Found[] {
     if (word(at) !== 'at' && word(at) !== '@') continue;
     let first = at - 1;
     if (STARTER.test(word(first)) || SIGN.has(word(first))) continue;
-    while (first >= 2 && (SIGN.has(word(first - 1)) || tokens[first - 1]!.end === tokens[first]!.start))
+    while (
+      first >= 2 &&
+      at - first < MOST_LOCAL_WORDS &&
+      (SIGN.has(word(first - 1)) || tokens[first - 1]!.end === tokens[first]!.start)
+    )
       first -= SIGN.has(word(first - 1)) ? 2 : 1;
     let next = at + 1;
     while (next < tokens.length && next - at <= MOST_DOMAIN_WORDS && SIGN.get(word(next)) !== '.') next++;

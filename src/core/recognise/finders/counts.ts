@@ -59,7 +59,7 @@ function fits(word: string, current: number): number | null {
 
 function readWholeWords(words: readonly Word[], at: number): Count | null {
   const article = /^an?$/.test(said(words, at));
-  if (said(words, at) === 'zero' || said(words, at) === 'nil') return { value: 0, next: at + 1 };
+  if (/^(?:zero|nil|nought|naught)$/.test(said(words, at))) return { value: 0, next: at + 1 };
   const bare =
     /^(?:hundred|thousand)$/.test(said(words, at)) && !/^(?:and|few|several|many)$/.test(said(words, at - 1));
   let [total, current, next, read] = [0, article || bare ? 1 : 0, article ? at + 1 : at, false];

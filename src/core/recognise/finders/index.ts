@@ -52,16 +52,20 @@ export type FindAll = (text: TokenisedText, now: string, overlapped?: Overlapped
  */
 export function settleOverlaps(candidates: readonly Candidate[], overlapped: Overlapped[] = []): Candidate[] {
   const kept: Candidate[] = [];
+  // Which of those kept has each place in the text.
+  const holders: (Candidate | undefined)[] = [];
   const byLength = [...candidates].sort((a, b) => b.end - b.start - (a.end - a.start));
   for (const candidate of byLength) {
-    const by = kept.find(
-      (other) =>
-        candidate.start < other.end &&
-        other.start < candidate.end &&
-        !(candidate.start === other.start && candidate.end === other.end),
-    );
+    let by: Candidate | undefined;
+    for (let at = candidate.start; at < candidate.end && !by; at++) {
+      const holder = holders[at];
+      if (holder && (holder.start !== candidate.start || holder.end !== candidate.end)) by = holder;
+    }
     if (by) overlapped.push({ candidate, by });
-    else kept.push(candidate);
+    else {
+      kept.push(candidate);
+      for (let at = candidate.start; at < candidate.end; at++) holders[at] = candidate;
+    }
   }
   return kept.sort((a, b) => a.start - b.start);
 }

@@ -1,7 +1,6 @@
-import type { Money } from '../value.js';
-import { readCount } from './counts.js';
-import type { Finder, FinderSettings, Found } from './finder.js';
-import { joined, wordsOfText, type Word } from './words.js';
+import { readCount, readPart } from './counts.js';
+import type { Finder } from './finder.js';
+import { joined, scanWords, wordsOfText, type Word } from './words.js';
 
 const SIGNS: ReadonlyMap<string, string> = new Map([
   ['£', 'GBP'],
@@ -19,6 +18,8 @@ const CURRENCIES: ReadonlyMap<string, string> = new Map([
   ['euro', 'EUR'],
   ['eur', 'EUR'],
 ]);
+/** Written before the figure too. */
+const CODES: ReadonlyMap<string, string> = new Map(['gbp', 'usd', 'eur'].map((code) => [code, code.toUpperCase()]));
 /** Notes that have a name of their own. */
 const NOTES: ReadonlyMap<string, number> = new Map([
   ['fiver', 5],
@@ -47,7 +48,6 @@ const singular = (word: string): string => (word.endsWith('s') && word !== 'penc
 interface Sum {
   amount: number;
   currency: string;
-  from: number;
   next: number;
 }
 
@@ -71,31 +71,31 @@ function penceAt(words: readonly Word[], at: number): { value: number; next: num
 }
 
 function readSum(words: readonly Word[], at: number, home: string): Sum | null {
-  const sign = SIGNS.get(words[at]!.said);
+  const sign = SIGNS.get(words[at]!.said) ?? CODES.get(words[at]!.said);
   if (sign) {
     const count = words[at + 1] ? readCount(words, at + 1) : null;
-    return count && { amount: count.value, currency: sign, from: at, next: count.next };
+    return count && { amount: count.value, currency: sign, next: count.next };
   }
   const word = words[at]!.said;
   const note = NOTES.get(word);
-  if (note !== undefined) return { amount: note, currency: home, from: at, next: at + 1 };
+  if (note !== undefined) return { amount: note, currency: home, next: at + 1 };
   const article = /^an?$/.test(word) && NOTES.has(words[at + 1]?.said ?? '');
-  if (article) return { amount: NOTES.get(words[at + 1]!.said)!, currency: home, from: at, next: at + 2 };
+  if (article) return { amount: NOTES.get(words[at + 1]!.said)!, currency: home, next: at + 2 };
   const one = /^an?$/.test(word) ? { value: 1, next: at + 1 } : null;
   const count = readCount(words, at) ?? one;
   if (!count) return null;
+  if (words[count.next - 1]!.said === 'grand') return { amount: count.value, currency: home, next: count.next };
   const unit = words[count.next];
   if (!unit || !joined(unit)) return null;
   const many = singular(unit.said);
-  if (NOTES.has(many))
-    return { amount: count.value * NOTES.get(many)!, currency: home, from: at, next: count.next + 1 };
+  if (NOTES.has(many)) return { amount: count.value * NOTES.get(many)!, currency: home, next: count.next + 1 };
   const small = SMALL.get(many) ?? (SMALL.has(many) ? home : undefined);
   if (small !== undefined)
-    return one === count ? null : { amount: count.value / 100, currency: small, from: at, next: count.next + 1 };
+    return one === count ? null : { amount: count.value / 100, currency: small, next: count.next + 1 };
   const currency = CURRENCIES.get(many) ?? SIGNS.get(many);
   if (currency === undefined) return null;
   const pence = penceAt(words, count.next + 1);
-  return { amount: count.value + (pence?.value ?? 0) / 100, currency, from: at, next: pence?.next ?? count.next + 1 };
+  return { amount: count.value + (pence?.value ?? 0) / 100, currency, next: pence?.next ?? count.next + 1 };
 }
 
 /** Words beside which two figures are a price: "for two fifty", "two fifty each". */
@@ -112,53 +112,40 @@ function readShortPrice(words: readonly Word[], at: number, home: string): Sum |
   if (!pence || pence.value < 20 || pence.value > 99 || /\d/.test(words[pounds.next]!.said)) return null;
   const spoken = PRICE_BEFORE.test(words[at - 1]?.said ?? '') && !joined(words[pence.next]);
   if (!spoken && !PRICE_AFTER.test(words[pence.next]?.said ?? '') && words.length > pence.next - at) return null;
-  return { amount: pounds.value + pence.value / 100, currency: home, from: at, next: pence.next };
+  return { amount: pounds.value + pence.value / 100, currency: home, next: pence.next };
 }
 
-function findMoney({ region }: FinderSettings) {
-  const home = HOME.get(region) ?? 'GBP';
-  return (words: readonly Word[]): Found[] => {
-    const found: Found[] = [];
-    for (let at = 0; at < words.length;) {
-      const sum = readSum(words, at, home) ?? readShortPrice(words, at, home);
-      if (!sum) {
-        at++;
-        continue;
-      }
-      const value: Money = { amount: hundredths(sum.amount), currency: sum.currency };
-      found.push({ start: words[sum.from]!.start, end: words[sum.next - 1]!.end, value, match: 'computed' });
-      at = sum.next;
-    }
-    return found;
-  };
-}
-
-/** Sums of money in figures and words: £4.50, 50p, forty quid, two pounds fifty, a tenner. */
+/** Sums of money in figures and words: £4.50, 50p, forty quid, two pounds fifty, a tenner, three grand. */
 export const moneyFinder: Finder = {
   kinds: ['money'],
-  prepare(_, settings) {
-    const find = findMoney(settings);
-    return (text) => find(wordsOfText(text));
+  prepare(_, { region }) {
+    const home = HOME.get(region) ?? 'GBP';
+    return (text) => {
+      const words = wordsOfText(text);
+      return scanWords(words, (at) => {
+        const sum = readSum(words, at, home) ?? readShortPrice(words, at, home);
+        return sum && { value: { amount: hundredths(sum.amount), currency: sum.currency }, next: sum.next };
+      });
+    };
   },
 };
+
+/** The words after a share of a hundred: "%", "percent", "per cent". @returns how many */
+function percentSign(words: readonly Word[], at: number): number {
+  const sign = words[at]?.said ?? '';
+  if (sign === '%' || sign === 'percent') return 1;
+  return sign === 'per' && words[at + 1]?.said === 'cent' ? 2 : 0;
+}
 
 /** Shares of a hundred, as a number: "12.5 %" and "twelve and a half per cent" are 12.5. */
 export const percentFinder: Finder = {
   kinds: ['percent'],
   prepare: () => (text) => {
     const words = wordsOfText(text);
-    const found: Found[] = [];
-    for (let at = 0; at < words.length;) {
-      const count = readCount(words, at);
-      const sign = count ? (words[count.next]?.said ?? '') : '';
-      const length =
-        sign === '%' || sign === 'percent' ? 1 : sign === 'per' && words[count!.next + 1]?.said === 'cent' ? 2 : 0;
-      if (count && length > 0) {
-        const last = count.next + length - 1;
-        found.push({ start: words[at]!.start, end: words[last]!.end, value: count.value, match: 'computed' });
-        at = last + 1;
-      } else at = count ? count.next : at + 1;
-    }
-    return found;
+    return scanWords(words, (at) => {
+      const count = readPart(words, at) ?? readCount(words, at);
+      const length = count ? percentSign(words, count.next) : 0;
+      return length > 0 ? { value: count!.value, next: count!.next + length } : null;
+    });
   },
 };

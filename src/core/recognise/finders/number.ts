@@ -1,5 +1,5 @@
 import { readCount, readDigits, readOrdinal } from './counts.js';
-import type { Finder, Found } from './finder.js';
+import type { Finder } from './finder.js';
 import { scanWords, wordsOfText, type Word } from './words.js';
 
 /** Words before "one" that make it a pronoun: "this one", "the blue one". */
@@ -10,9 +10,11 @@ const ARTICLE = /^(?:the|an?|that|this|my|your|our)$/;
 const NO_ADJECTIVE = /^(?:for|and|or|to|want|need|just|at|of|have|get|order|please|by|with|is|are|like|take|send|make|be)$/;
 const LETTER = /\p{L}/u;
 
-/** Digits inside a code ("A5", "LM-40213", "16th", "500gsm") are not numbers; "3x" and "5k" are. */
+/** Digits inside a code ("A5", "LM-40213", "16th", "500gsm") are not numbers; "3x", "x3" and "5k" are. */
 function standsAlone(text: string, { start, end }: Word): boolean {
   const before = text[start - 1] ?? '';
+  const times = /^x$/i.test(before) && !/[\p{L}\p{N}]/u.test(text[start - 2] ?? '');
+  if (times) return !LETTER.test(text[end] ?? '');
   if (LETTER.test(before) || (before === '-' && /[\p{L}\p{N}]/u.test(text[start - 2] ?? ''))) return false;
   return !LETTER.test(text[end] ?? '') || /^[xk](?!\p{L}|\p{N})/iu.test(text.slice(end));
 }
@@ -31,21 +33,13 @@ export const numberFinder: Finder = {
   prepare() {
     return (text) => {
       const words = wordsOfText(text);
-      const found: Found[] = [];
-      for (let at = 0; at < words.length; ) {
+      return scanWords(words, (at) => {
         const word = words[at]!;
         const inDigits = readDigits(word.said) !== null;
         const count = inDigits && !standsAlone(text.text, word) ? null : readCount(words, at);
-        if (!count || (count.next === at + 1 && isPronoun(words, at)) || (!inDigits && readOrdinal(words, at))) {
-          at++;
-          continue;
-        }
-        // Of "3x" the letter is no part of the number.
-        const end = words[count.next - 1]!.end;
-        found.push({ start: word.start, end, value: count.value, match: inDigits ? 'exact' : 'computed' });
-        at = count.next;
-      }
-      return found;
+        if (!count || (count.next === at + 1 && isPronoun(words, at)) || (!inDigits && readOrdinal(words, at))) return null;
+        return { ...count, match: inDigits ? 'exact' : 'computed' };
+      });
     };
   },
 };

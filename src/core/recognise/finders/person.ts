@@ -36,9 +36,10 @@ const CUES: readonly (readonly string[])[] = [
   ['im'],
   ['i', 'am'],
   ['to'],
+  ['under'],
 ];
 /** After these a name must be written with a capital: they stand before much else. */
-const WEAK = /^(?:is|get|ring|reach|from|with|for|im|am|to|called|contact)$/;
+const WEAK = /^(?:is|get|ring|reach|from|with|for|im|am|to|called|contact|under)$/;
 const NO_NAME =
   /^(?:monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|march|april|may|june|july|august|september|october|november|december|i|im|id|ill|ive|the|a|an|my|your|please|ok|okay|christmas|easter|uk|gb|usa)$/;
 const MOST_WORDS = 3;

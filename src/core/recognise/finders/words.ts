@@ -107,6 +107,8 @@ export interface WordReading {
   value: Value;
   /** Index after the last word. */
   next: number;
+  /** How it was found; computed where it is not said. */
+  match?: Found['match'];
 }
 
 /** Reads values from left to right, each beginning after the last. @param read gives `null` where no value begins */
@@ -119,7 +121,7 @@ export function scanWords(words: readonly Word[], read: (at: number) => WordRead
         start: words[at]!.start,
         end: words[reading.next - 1]!.end,
         value: reading.value,
-        match: 'computed',
+        match: reading.match ?? 'computed',
       });
       at = reading.next;
     } else at++;

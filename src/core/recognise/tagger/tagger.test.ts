@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readBotFile } from '../../formats/botFile.js';
 import { prepareFinders } from '../finders/index.js';
@@ -122,6 +123,41 @@ describe('a chain of labels', () => {
     expect(labels[0]).not.toBe(2);
     for (let row = 0; row < 4; row++)
       expect([...shares.subarray(row * 3, row * 3 + 3)].reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9);
+  });
+
+  it('shares likelihood as counting every way of labelling does, and takes the likeliest way', () => {
+    const weight = fc.double({ min: -2, max: 2, noNaN: true });
+    const weights = (length: number) => fc.array(weight, { minLength: length, maxLength: length });
+    fc.assert(
+      fc.property(
+        fc.record({ weights: weights(6), transitions: weights(4), starts: weights(2) }),
+        fc.array(fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), { minLength: 1, maxLength: 4 }),
+        (given, rows) => {
+          const chain = {
+            size: 2,
+            features: Uint32Array.of(1, 2, 3),
+            weights: Float32Array.from(given.weights),
+            transitions: Float32Array.from(given.transitions),
+            starts: Float32Array.from(given.starts),
+          };
+          const scoreOf = (labels: number[]): number =>
+            labels.reduce((sum, label, row) => {
+              const own = rows[row]!.reduce((total, feature) => total + chain.weights[(feature - 1) * 2 + label]!, 0);
+              const before = labels[row - 1];
+              return sum + own + (before === undefined ? chain.starts[label]! : chain.transitions[before * 2 + label]!);
+            }, 0);
+          const ways = Array.from({ length: 2 ** rows.length }, (_, way) => rows.map((__, row) => (way >> row) & 1));
+          const likely = ways.map((way) => Math.exp(scoreOf(way)));
+          const total = likely.reduce((sum, share) => sum + share, 0);
+          const { labels, shares } = openChain(chain).label(rows);
+          rows.forEach((_, row) => {
+            const wanted = ways.reduce((sum, way, at) => sum + (way[row] === 1 ? likely[at]! : 0), 0) / total;
+            expect(shares[row * 2 + 1]).toBeCloseTo(wanted, 5);
+          });
+          expect(scoreOf(labels)).toBeCloseTo(Math.max(...ways.map(scoreOf)), 5);
+        },
+      ),
+    );
   });
 
   it('labels what it was taught, and nothing in no words', () => {
