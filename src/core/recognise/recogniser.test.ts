@@ -4,7 +4,7 @@ import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, NO_VECTORS, type Encoder, type Vectors } from '../encode/encoder.js';
 import { decide } from './gate.js';
-import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from './recogniser.js';
+import { openRecogniser, textsForTraining, trainRecogniser, TrainingMemory, type Recogniser } from './recogniser.js';
 
 const NOW = '2026-03-04T09:30';
 const english = () => teaShop((draft) => (draft['languages'] = ['en']));
@@ -101,6 +101,17 @@ describe('the recogniser without an encoder', () => {
     expect(last.ownConfidence).toBeGreaterThan(0.9);
     const { ranking } = openRecogniser(many, large).recognise('order some tea', NO_VECTORS, NOW);
     expect(ranking[0]!.intent).toBe('order_tea');
+  });
+
+  it('learns the same, to the last digit, with what an earlier training left as without it', () => {
+    const memory = new TrainingMemory();
+    trainRecogniser(shop, new Map(), memory);
+    for (const bot of [
+      teaShop((draft) => (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('a tin of mint tea')),
+      teaShop((draft) => (draft['entities'] as { name: string; values?: unknown[] }[])[0]!.values!.push('white tea')),
+      shop,
+    ])
+      expect(trainRecogniser(bot, new Map(), memory)).toEqual(trainRecogniser(bot, new Map()));
   });
 
   it('drops intents from the ranking that the bot no longer has', () => {

@@ -46,7 +46,7 @@
               >{:else}out of scope{/if}
           </td>
           <td
-            >{line.predicted ?? '–'}{#if line.place !== null && line.place > 1}<span class="soft"
+            >{line.predicted ?? '–'}{#if line.place !== null && line.place > 1}<span class="soft place"
                 >, right one at {line.place}</span
               >{/if}</td
           >
@@ -68,6 +68,10 @@
 </section>
 
 <style>
+  .place {
+    white-space: nowrap;
+  }
+
   section {
     margin-top: 1rem;
   }

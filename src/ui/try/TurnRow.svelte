@@ -60,7 +60,7 @@
       </p>
     {/if}
     <p class="soft">
-      {turn.trace.reader}: {turn.trace.why} <span class="figure">· model {turn.revision}</span>
+      {turn.trace.reader}: {turn.trace.why} <span class="figure revision">· model {turn.revision}</span>
       {#if turn.said.type === 'text'}
         <button class="quiet" aria-expanded={why} onclick={() => (why = !why)}>Why</button>
       {/if}
@@ -85,6 +85,10 @@
 </tr>
 
 <style>
+  .revision {
+    white-space: nowrap;
+  }
+
   td {
     padding: 0.4rem 0.75rem;
   }
