@@ -50,6 +50,7 @@ export class ModelService {
   readonly #entries = new Map<number, Entry>();
   readonly #trainer: WorkerThread<TrainTask, TrainAnswer>;
   readonly #report: (error: unknown, botId: number) => void;
+  #closing = false;
 
   /** @param report is told of trainings that failed */
   constructor(database: Kysely<Database>, encoding: EncodingService, report: (error: unknown, botId: number) => void) {
@@ -159,6 +160,7 @@ export class ModelService {
   }
 
   async close(): Promise<void> {
+    this.#closing = true;
     await this.#trainer.destroy();
   }
 
@@ -183,6 +185,8 @@ export class ModelService {
           await saveModel(this.#database, botId, { revision: bot.revision, document: bot.document, trainedAt }, bytes);
         }
       } catch (error) {
+        // A training that the end of the program cuts short is no fault.
+        if (this.#closing) return;
         entry.fault = 'The model could not be trained with the last change; the one before it answers.';
         this.#report(error, botId);
         return;
@@ -206,7 +210,8 @@ export class ModelService {
     try {
       await this.#walk(botId, entry);
     } catch (error) {
-      this.#report(error, botId);
+      // Work that the end of the program cuts short is no fault.
+      if (!this.#closing) this.#report(error, botId);
     }
   }
 

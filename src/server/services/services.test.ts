@@ -51,6 +51,17 @@ describe('the services, with real workers and a real database', () => {
     await next.close();
   });
 
+  it('that are closed in the middle of a training report no fault', async () => {
+    const bot = await bots.get(await bots.create({ ...english(), name: 'Cut short' }));
+    const faults: unknown[] = [];
+    const short = new ModelService(db, encoding, (error) => faults.push(error));
+    const answer = expect(short.answering(bot)).rejects.toThrow('The model could not be trained.');
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    await short.close();
+    await answer;
+    expect(faults).toEqual([]);
+  });
+
   it('answer by the last good model while a new one is taught, and say so', async () => {
     const id = await bots.create(english());
     await models.current(await bots.get(id));
