@@ -35,6 +35,10 @@ try {
   await page.getByRole('textbox', { name: /^Probe/ }).fill('hi could you pop four thyme by for me tomorrow');
   await page.getByTestId('probe-decision').waitFor();
   await shoot(page, 'teach');
+  await page.getByRole('textbox', { name: /^Probe/ }).fill('plese pop four thyme by on friday, not roses');
+  await page.getByRole('button', { name: 'Why', exact: true }).click();
+  await page.getByText('Nearest utterances').waitFor();
+  await shoot(page, 'why');
   await page.context().addCookies([{ name: 'theme', value: 'dark', url: server.url }]);
   await at('/bots/1/teach?intent=garden_visit');
   await shoot(page, 'teach-dark');

@@ -119,6 +119,14 @@ test('renaming a slot renames it wherever it stands', async ({ page }) => {
   await expect(page.locator('[data-row="0"] [data-gloss=number]')).toBeVisible();
 });
 
+test('the link to the texts of the whole bot moves the column, not the frame', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/say`);
+  await page.getByRole('link', { name: 'No match, greeting, desks' }).click();
+  await expect(page.getByRole('heading', { name: 'Greeting and no match' })).toBeInViewport();
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeInViewport();
+  expect(await page.evaluate(() => document.scrollingElement!.scrollTop)).toBe(0);
+});
+
 test('a condition, the texts of a form, a desk and the no-match texts are kept', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/say?form=visit_booking`);
   await page.getByLabel('Ask for email only when').selectOption('visit_kind');

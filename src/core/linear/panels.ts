@@ -18,6 +18,7 @@ export class PanelMatrices {
   readonly #offsetsAt: number;
   readonly #weights: Float32Array;
   readonly #weightsAt: number;
+  readonly #noBias: number;
 
   /**
    * @param count how many matrices there is room for
@@ -28,11 +29,12 @@ export class PanelMatrices {
     this.classes = classes;
     this.#deep = paddedRows(rows);
     this.#wide = paddedColumns(classes);
-    this.#space = new Workspace(count * this.length + this.#wide + this.#deep + more + 64);
+    this.#space = new Workspace(count * this.length + this.#wide + this.#deep + BLOCK + more + 64);
     this.#offsetsAt = this.#space.reserve(this.#wide);
     this.#offsets = this.#space.view(this.#offsetsAt, this.#wide).fill(NEVER, classes);
     this.#weightsAt = this.#space.reserve(this.#deep);
     this.#weights = this.#space.view(this.#weightsAt, this.#deep);
+    this.#noBias = this.#space.reserve(BLOCK);
   }
 
   /** Numbers in one matrix, what fills it up included. */
@@ -121,12 +123,12 @@ export class PanelMatrices {
     return paddedRows(rows) ** 2;
   }
 
-  /** into = square × matrix. @param zero offset of a matrix of zeros */
-  multiply(square: number, matrix: number, zero: number, into: number): void {
+  /** into = square × matrix. */
+  multiply(square: number, matrix: number, into: number): void {
     const stride = this.#deep * BLOCK * Float32Array.BYTES_PER_ELEMENT;
     for (let panel = 0; panel < this.#wide / BLOCK; panel++) {
       const right = { at: matrix + panel * stride, rows: this.#deep, columns: BLOCK };
-      this.#space.multiply(square, this.#deep, right, zero, into + panel * stride);
+      this.#space.multiply(square, this.#deep, right, this.#noBias, into + panel * stride);
     }
   }
 

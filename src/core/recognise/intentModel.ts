@@ -311,7 +311,7 @@ export function trainIntentModel(
   const mostLeftOut = leftOut.length > texts.length;
   const heldScores = crossValidate(gram, labels, rowWeights, classes, whole, mostLeftOut ? FEWER_FOLDS : FOLDS);
   const leftScores = scoreAll(model, leftOut, vectors);
-  const heldWeights = mostLeftOut ? rowWeights.fill(0, 0, texts.length) : rowWeights;
+  const heldWeights = rowWeights.map((weight, row) => (mostLeftOut && row < texts.length ? 0 : weight));
   const heldOut = fitCalibration(
     join(heldScores, leftScores),
     classes,

@@ -129,7 +129,7 @@ export class LogisticProblem {
 
   /** Multiplies a direction with the Gram matrix. */
   #multiply(direction: number): void {
-    this.#matrices.multiply(this.#gram, direction, this.#zero, this.#productOf(direction));
+    this.#matrices.multiply(this.#gram, direction, this.#productOf(direction));
   }
 
   /** The inner product of two directions in the space of the weights. */

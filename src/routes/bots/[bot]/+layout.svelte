@@ -68,7 +68,10 @@
     height: 100vh;
   }
 
+  /* Only the columns of a stage scroll: a link to a place in one must not move the frame. */
   main {
     min-height: 0;
+    position: relative;
+    overflow: clip;
   }
 </style>
