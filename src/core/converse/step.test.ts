@@ -26,8 +26,8 @@ function scripted(bot: BotDocument = teaShop()): Recogniser {
   const keys: Record<string, string> = { order: 'order_tea', open: 'opening_hours', cancel: 'cancel_order' };
   return {
     ...real,
-    recognise(text, vector, now) {
-      const recognition = real.recognise(text, vector, now);
+    recognise(text, vectors, now) {
+      const recognition = real.recognise(text, vectors, now);
       const decided = (intent: string, decision: Recognition['decision'], candidates: string[]): Recognition => ({
         ...recognition,
         intent,
@@ -35,7 +35,7 @@ function scripted(bot: BotDocument = teaShop()): Recogniser {
         candidates,
         confidence: decision === 'accept' ? 0.9 : 0.4,
         ranking: [{ intent, confidence: decision === 'accept' ? 0.9 : 0.4 }],
-        slots: real.readSlots(intent, recognition, null),
+        slots: real.readSlots(intent, recognition, vectors, null),
       });
       const wanted = keys[text.toLowerCase().split(' ')[0] ?? ''];
       if (wanted) return decided(wanted, 'accept', [wanted]);

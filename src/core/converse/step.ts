@@ -48,7 +48,7 @@ function readEvent(
   switch (event.type) {
     case 'text': {
       const recognition = recogniser.recognise(event.text, event.vectors, event.now);
-      return { ...readText(readTurn(recogniser, state, recognition)), recognition };
+      return { ...readText(readTurn(recogniser, state, recognition, event.vectors)), recognition };
     }
     case 'choice': {
       const turn = readTurn(recogniser, state, nothingSaid(''));

@@ -1,6 +1,7 @@
 import jsonLogic from 'json-logic-js';
 import { findForm, findIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import type { Recogniser } from '../recognise/recogniser.js';
+import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
 import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { foldPhrase } from './phrases.js';
@@ -31,10 +32,17 @@ export interface Turn {
   /** The text as phrases are matched on it. */
   folded: string;
   recognition: Recognition;
+  /** What the words were recognised with. */
+  vectors: Vectors;
   language: string;
 }
 
-export function readTurn(recogniser: Recogniser, state: ConversationState, recognition: Recognition): Turn {
+export function readTurn(
+  recogniser: Recogniser,
+  state: ConversationState,
+  recognition: Recognition,
+  vectors: Vectors = NO_VECTORS,
+): Turn {
   return {
     recogniser,
     document: recogniser.document,
@@ -42,6 +50,7 @@ export function readTurn(recogniser: Recogniser, state: ConversationState, recog
     text: recognition.text,
     folded: foldPhrase(recognition.text),
     recognition,
+    vectors,
     language: recogniser.document.languages[0] ?? 'en',
   };
 }

@@ -29,7 +29,8 @@ import {
 import type { Recognition } from './recognition.js';
 import { prepareReader, readWith, wordsOf, type ReadText } from './reading.js';
 import { prepareIntentSlots, type PassedOver, type SlotReading } from './slots.js';
-import { trainTaggers, type TaggerMemory, type TaggerModel } from './tagger/tagger.js';
+import { openTagger, TaggerMemory, trainTaggers, wordsForTaggers, type TaggerModel } from './tagger/tagger.js';
+import { packWords, unpackWords, type WordVectors } from './tagger/wordViews.js';
 
 /** Everything that is learned of a bot. Plain data. */
 export interface RecogniserModel extends IntentModel {
@@ -37,6 +38,8 @@ export interface RecogniserModel extends IntentModel {
   words: string[];
   /** What tells the slots of a form from the words around them, by form. */
   taggers: Record<string, TaggerModel>;
+  /** Vectors of the words that the taggers learned from. */
+  taught: WordVectors;
 }
 
 /** A trained bot ready to read messages. The same message always gives the same reading. */
@@ -54,9 +57,16 @@ export interface Recogniser {
    * @param vectors of {@link textsToExplain}
    */
   explain(text: string, vectors: Vectors, now: string): Generator<void, Explanation>;
-  /** Slots of one intent, whatever the ranking. @param asked the slot that was asked for */
-  readSlots(intent: string, recognition: Recognition, asked: string | null): SlotReading[];
+  /**
+   * Slots of one intent, whatever the ranking.
+   * @param vectors what the message was recognised with
+   * @param asked the slot that was asked for
+   */
+  readSlots(intent: string, recognition: Recognition, vectors: Vectors, asked: string | null): SlotReading[];
 }
+
+/** Words of a message that the taggers look at with the encoder, at most. */
+const MOST_VIEWED = 80;
 
 /** Any day: what a text is masked with does not depend on it. */
 const SOME_DAY = '2026-01-01T12:00';
@@ -85,7 +95,7 @@ function modelText(text: string, tokens: readonly Token[], entities: readonly Ca
 export class TrainingMemory {
   #entities = '';
   #texts = new Map<string, CountedText & { found: Candidate[] }>();
-  readonly taggers: TaggerMemory = new Map();
+  readonly taggers = new TaggerMemory();
   readonly similarities = new Similarities();
 
   /** Forgets the texts of other entities. */
@@ -150,6 +160,7 @@ export function textsForTraining(document: BotDocument): string[] {
     ...new Set([
       ...trainingTexts(document).map(({ text }) => reader.read(text).mended),
       ...background.map(({ mended }) => mended),
+      ...wordsForTaggers(document, (text) => reader.read(text)),
     ]),
   ];
 }
@@ -179,10 +190,13 @@ export function trainRecogniser(
     const read = reader.read(text);
     return { read, candidates: count(read).found };
   };
+  const taggers = trainTaggers(document, readForTagger, vectors, memory.taggers);
+  const taught = Object.values(taggers).flatMap((tagger) => tagger.taught.map(({ word }) => word));
   return {
     ...trainIntentModel(texts, background.map(count), mainLanguage(document), vectors, memory.similarities),
     words,
-    taggers: trainTaggers(document, readForTagger, memory.taggers),
+    taggers,
+    taught: packWords([...new Set(taught)], vectors),
   };
 }
 
@@ -207,7 +221,9 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
   const ranker = openIntentModel(model);
   const reader = prepareReader(document, model.words);
   const findAll = prepareFinders(document, reader.vocabulary);
-  const slotsOf = prepareIntentSlots(document, model.taggers);
+  const taught = unpackWords(model.taught);
+  const taggers = Object.entries(model.taggers).map(([form, tagger]) => [form, openTagger(tagger, taught)] as const);
+  const slotsOf = prepareIntentSlots(document, new Map(taggers));
   const known = new Set(document.intents.map((intent) => intent.name));
   let last: LastRead | null = null;
   const read = (text: string): ReadText => {
@@ -216,8 +232,10 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
   };
   const textsToEncode = (text: string): string[] => {
     if (!isEncoded(document)) return [];
-    const { mended, sentences } = read(text);
-    return [mended, ...sentences.map((sentence) => sentence.text)];
+    const { mended, sentences, tokens } = read(text);
+    const viewed = taught.size === 0 ? [] : tokens.slice(0, MOST_VIEWED);
+    const words = viewed.map((token) => token.read).filter((word) => !taught.has(word));
+    return [...new Set([mended, ...sentences.map((sentence) => sentence.text), ...words])];
   };
   const comparable = (text: string): ModelText => {
     const message = reader.read(text);
@@ -268,7 +286,9 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
         .filter((item) => known.has(item.intent));
       const { decision, candidates } = decide(ranking, document.gate);
       const best = ranking[0];
-      const { slots, passedOver } = best ? slotsOf(best.intent, read(text), entities) : { slots: [], passedOver: [] };
+      const { slots, passedOver } = best
+        ? slotsOf(best.intent, message, entities, vectors)
+        : { slots: [], passedOver: [] };
       return {
         text,
         intent: decision === 'none' ? null : (best?.intent ?? null),
@@ -282,7 +302,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
         mendings,
       };
     },
-    readSlots: (intent, recognition, asked) =>
-      slotsOf(intent, read(recognition.text), recognition.entities, asked).slots,
+    readSlots: (intent, recognition, vectors, asked) =>
+      slotsOf(intent, read(recognition.text), recognition.entities, vectors, asked).slots,
   };
 }

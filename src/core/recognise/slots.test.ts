@@ -2,23 +2,28 @@ import { wordsOf } from './reading.js';
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { BotDocument } from '../bot/document.js';
+import { NO_VECTORS } from '../encode/encoder.js';
 import { tokenise } from '../text/tokens.js';
 import { prepareFinders } from './finders/index.js';
 import { gatherValues, prepareIntentSlots } from './slots.js';
-import { trainTaggers } from './tagger/tagger.js';
+import { openTagger, trainTaggers } from './tagger/tagger.js';
 
 const NOW = '2026-03-04T09:30';
 
 function reader(bot: BotDocument, intent: string) {
   const findAll = prepareFinders(bot, new Set(wordsOf(bot)));
-  const taggers = trainTaggers(bot, (text) => {
+  const readText = (text: string) => {
     const read = tokenise(text);
     return { read, candidates: findAll(read, NOW) };
-  });
-  const slotsOf = prepareIntentSlots(bot, taggers);
+  };
+  const taggers = Object.entries(trainTaggers(bot, readText, NO_VECTORS));
+  const slotsOf = prepareIntentSlots(
+    bot,
+    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_VECTORS)])),
+  );
   return (text: string, asked: string | null = null) => {
     const read = tokenise(text);
-    return slotsOf(intent, read, findAll(read, NOW), asked).slots;
+    return slotsOf(intent, read, findAll(read, NOW), NO_VECTORS, asked).slots;
   };
 }
 

@@ -1,8 +1,9 @@
 import { findEntity, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { readMarking } from '../bot/marking.js';
+import type { Vectors } from '../encode/encoder.js';
 import type { TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
-import { openTagger, type TaggerModel, type Tagging } from './tagger/tagger.js';
+import type { Tag, Tagging } from './tagger/tagger.js';
 import { showValue, type SlotValue, type Value } from './value.js';
 
 /** A value read for a slot. Offsets are UTF-16 code units of the original text. */
@@ -40,7 +41,7 @@ const CORRECTED =
 const NO_BETWEEN = /^[\s,.;–-]*no[\s,]+$/iu;
 
 /** Likelihood from which words that no finder knows are taken for a slot. */
-const LIKELY = 0.85;
+const LIKELY = 0.7;
 /** How much it counts that a slot was asked for, or that it has a value already, beside the likelihood of the words. */
 const [ASKED, TAKEN] = [0.25, 0.5];
 
@@ -94,11 +95,26 @@ function whyFound({ entity, match, value, alternatives }: Candidate): string {
   return (match === 'exact' ? `it is a value of ${entity}` : `it reads as a value of ${entity}`) + also;
 }
 
-type Reader = (read: TokenisedText, candidates: readonly Candidate[], asked: string | null) => SlotsRead;
+type Reader = (
+  read: TokenisedText,
+  candidates: readonly Candidate[],
+  vectors: Vectors,
+  asked: string | null,
+) => SlotsRead;
+
+const EDGE = /^[\s,;:–-]+|[\s,;:–-]+$/g;
+
+/** A stretch of words without the values of other slots that it begins or ends with, and without the signs then left. */
+function between(text: string, from: number, to: number, values: readonly Candidate[]): { start: number; end: number } {
+  const start = Math.max(from, ...values.filter((value) => value.start <= from).map((value) => value.end));
+  const end = Math.min(to, ...values.filter((value) => value.end >= to).map((value) => value.start));
+  const words = text.slice(start, end).replace(EDGE, '');
+  const at = text.indexOf(words, start);
+  return { start: at, end: at + words.length };
+}
 
 /** Prepares the reading of a form's slots. */
-function prepareFormReader(document: BotDocument, form: Form, tagger: TaggerModel | undefined): Reader {
-  const tag = tagger && openTagger(tagger);
+function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefined): Reader {
   const kindOf = (entity: string) => findEntity(document, entity)?.kind;
   const byEntity = new Map<string, Slot[]>();
   for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
@@ -112,18 +128,23 @@ function prepareFormReader(document: BotDocument, form: Form, tagger: TaggerMode
     asked: string | null,
   ): SlotReading[] => {
     const askedKind = asked === null ? undefined : kindOf(entityOf.get(asked) ?? '');
-    return tagging.spans.flatMap(({ slot, start, end, confidence }): SlotReading[] => {
+    return tagging.spans.flatMap(({ slot, start: from, end: to, confidence, like }): SlotReading[] => {
       const entity = entityOf.get(slot);
       const kind = entity === undefined ? undefined : kindOf(entity);
       if (entity === undefined || (kind !== 'free' && kind !== 'person' && kind !== 'address') || confidence < LIKELY)
         return [];
       const overlapped = candidates.filter(
-        (other) => other.start < end && start < other.end && byEntity.has(other.entity),
+        (other) => other.start < to && from < other.end && byEntity.has(other.entity),
       );
-      if (kind !== 'free' && candidates.some((other) => other.entity === entity)) return [];
+      if (kind !== 'free' && overlapped.some((other) => other.entity === entity)) return [];
+      if (overlapped.some((other) => other.start <= from && to <= other.end)) return [];
       if (askedKind !== undefined && askedKind !== 'free' && overlapped.length > 0) return [];
+      const { start, end } = between(text, from, to, overlapped);
+      if (start === end) return [];
       const words = text.slice(start, end);
-      const why = `the words around it are like those around ${slot} in the utterances`;
+      const alike = like();
+      const near = alike ? `, and ${quote(alike.word)} is near to ${quote(alike.near)} there` : '';
+      const why = `the words around it are like those around ${slot} in the utterances${near}`;
       return [{ slot, entity, start, end, text: words, value: words, why }];
     });
   };
@@ -136,9 +157,9 @@ function prepareFormReader(document: BotDocument, form: Form, tagger: TaggerMode
       : [candidate];
   };
 
-  return (read, candidates, asked) => {
+  return (read, candidates, vectors, asked) => {
     const { text } = read;
-    const tagging = tag?.(read, candidates);
+    const tagging = tag?.(read, candidates, vectors);
     const free = tagging ? learned(text, tagging, candidates, asked) : [];
     const passedOver: PassedOver[] = [];
     const taken = new Set<string>();
@@ -215,26 +236,31 @@ function prepareBareReader(document: BotDocument, intentName: string): Reader {
   };
 }
 
-/** Reads the slots of an intent. @param asked the slot that was asked for; it has the first claim on values of its entity */
+/**
+ * Reads the slots of an intent.
+ * @param vectors of the words that the taggers look at
+ * @param asked the slot that was asked for; it has the first claim on values of its entity
+ */
 export type ReadSlots = (
   intentName: string,
   read: TokenisedText,
   candidates: readonly Candidate[],
+  vectors: Vectors,
   asked?: string | null,
 ) => SlotsRead;
 
 /** Prepares the reading of slots for every intent of a bot. @param taggers by form */
-export function prepareIntentSlots(document: BotDocument, taggers: Readonly<Record<string, TaggerModel>>): ReadSlots {
+export function prepareIntentSlots(document: BotDocument, taggers: ReadonlyMap<string, Tag>): ReadSlots {
   const readers = new Map<string, Reader>();
   const forms = new Map(
-    document.forms.map((form) => [form.name, prepareFormReader(document, form, taggers[form.name])]),
+    document.forms.map((form) => [form.name, prepareFormReader(document, form, taggers.get(form.name))]),
   );
   for (const { name } of document.intents) {
     const form = formOfIntent(document, name);
     readers.set(name, form ? forms.get(form.name)! : prepareBareReader(document, name));
   }
-  return (intentName, read, candidates, asked = null) =>
-    readers.get(intentName)?.(read, candidates, asked) ?? { slots: [], passedOver: [] };
+  return (intentName, read, candidates, vectors, asked = null) =>
+    readers.get(intentName)?.(read, candidates, vectors, asked) ?? { slots: [], passedOver: [] };
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { Kysely } from 'kysely';
+import { LRUCache } from 'lru-cache';
 import { vectorsByText } from '../../core/encode/encoder.js';
 import encodeWorker from '../../workers/encode.worker.ts?nodeWorker';
 import type { Database } from '../database/schema.js';
@@ -14,6 +15,9 @@ interface EncodeTask {
 /** Texts handed to the worker at once in bulk; small enough that progress shows and a stop is prompt. */
 const BULK = 32;
 
+/** Vectors of what people lately typed that stay in memory: words come again, and so does a text that is looked into. */
+const MOST_RECENT = 4000;
+
 /** Sentence vectors, from the cache or from the encoder. */
 export class EncodingService {
   readonly #database: Kysely<Database>;
@@ -21,6 +25,7 @@ export class EncodingService {
   /** One thread answers people, the other does bulk work, so that nobody waits behind a test run. */
   readonly #interactive: WorkerThread<EncodeTask, Float32Array[]>;
   readonly #bulk: WorkerThread<EncodeTask, Float32Array[]>;
+  readonly #recent = new LRUCache<string, Float32Array>({ max: MOST_RECENT });
 
   constructor(database: Kysely<Database>) {
     this.#database = database;
@@ -28,13 +33,24 @@ export class EncodingService {
     this.#bulk = startWorker(encodeWorker);
   }
 
-  /** The vectors of texts that a person waits for. They are not kept: most such texts are typed once. */
+  /** The vectors of texts that a person waits for. They are not kept in the database: most are typed once. */
   async vectorsNow(texts: readonly string[]): Promise<Map<string, Float32Array>> {
-    const vectors = await findVectors(this.#database, texts);
-    const missing = texts.filter((text) => !vectors.has(text));
-    if (missing.length === 0) return vectors;
-    const fresh = vectorsByText(missing, await this.#interactive.run({ folder: this.#folder, texts: missing }));
-    for (const [text, vector] of fresh) vectors.set(text, vector);
+    const vectors = new Map<string, Float32Array>();
+    const add = (found: ReadonlyMap<string, Float32Array>) => {
+      for (const [text, vector] of found) {
+        vectors.set(text, vector);
+        this.#recent.set(text, vector);
+      }
+    };
+    for (const text of texts) {
+      const vector = this.#recent.get(text);
+      if (vector) vectors.set(text, vector);
+    }
+    const missing = () => [...new Set(texts)].filter((text) => !vectors.has(text));
+    if (missing().length > 0) add(await findVectors(this.#database, missing()));
+    const unknown = missing();
+    if (unknown.length > 0)
+      add(vectorsByText(unknown, await this.#interactive.run({ folder: this.#folder, texts: unknown })));
     return vectors;
   }
 

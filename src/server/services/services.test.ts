@@ -4,6 +4,7 @@ import { teaShop } from '../../../tests/teaShop.js';
 import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import { loadModel } from '../repositories/models.js';
+import { findVectors } from '../repositories/vectors.js';
 import { createTestSet, lastTestRun } from '../repositories/tests.js';
 import { addWalkthroughs } from '../repositories/walkthroughs.js';
 import { BotService } from './bots.js';
@@ -49,6 +50,23 @@ describe('the services, with real workers and a real database', () => {
     await next.follow(bot);
     expect(next.state(bot.id)).toMatchObject({ state: 'current', revision: 1 });
     await next.close();
+  });
+
+  it('keep vectors of what was lately typed in memory, and those of bulk work in the database', async () => {
+    const own = new EncodingService(db);
+    const typed = await own.vectorsNow(['fancy a brew', 'brew', 'fancy a brew']);
+    expect([...typed.keys()]).toEqual(['fancy a brew', 'brew']);
+    expect((await findVectors(db, ['fancy a brew', 'brew'])).size).toBe(0);
+    const told: number[] = [];
+    const bulk = await own.vectorsOf(['cuppa please', 'brew'], (done) => told.push(done));
+    expect(told).toEqual([0, 2]);
+    expect([...bulk.get('brew')!]).toEqual([...typed.get('brew')!]);
+    expect((await findVectors(db, ['cuppa please', 'brew'])).size).toBe(2);
+    await own.close();
+    // With its threads gone it can only answer from memory.
+    const again = await own.vectorsNow(['brew', 'fancy a brew']);
+    expect(again.get('brew')).toEqual(typed.get('brew'));
+    expect((await own.vectorsNow(['cuppa please'])).get('cuppa please')).toEqual(bulk.get('cuppa please'));
   });
 
   it('that are closed in the middle of a training report no fault', async () => {

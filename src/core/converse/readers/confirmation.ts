@@ -27,7 +27,7 @@ function namedSlot(turn: Turn, form: Form): Slot | undefined {
 
 function correct(turn: Turn): Reply | null {
   const { open, form } = openForm(turn)!;
-  const readings = turn.recogniser.readSlots(open.intent, turn.recognition, open.asked);
+  const readings = turn.recogniser.readSlots(open.intent, turn.recognition, turn.vectors, open.asked);
   const given = applying(form, open.values, gatherValues(turn.document, form, readings));
   const changed = Object.fromEntries(
     Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value)),

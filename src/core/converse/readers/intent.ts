@@ -22,7 +22,9 @@ import {
 /** What the turn's message gives to the form of an intent. */
 function valuesFor(turn: Turn, intent: string): Record<string, SlotValue> {
   const form = formOfIntent(turn.document, intent);
-  return form ? gatherValues(turn.document, form, turn.recogniser.readSlots(intent, turn.recognition, null)) : {};
+  return form
+    ? gatherValues(turn.document, form, turn.recogniser.readSlots(intent, turn.recognition, turn.vectors, null))
+    : {};
 }
 
 /**

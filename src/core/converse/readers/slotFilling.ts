@@ -32,7 +32,7 @@ export const slotFillingReader: Reader = {
     const current = openForm(turn);
     if (current?.open.stage !== 'filling') return null;
     const { open, form } = current;
-    const readings = turn.recogniser.readSlots(open.intent, turn.recognition, open.asked);
+    const readings = turn.recogniser.readSlots(open.intent, turn.recognition, turn.vectors, open.asked);
     const given = gatherValues(turn.document, form, readings);
     const { recognition, folded } = turn;
     const other = recognition.decision === 'accept' && recognition.intent !== open.intent;

@@ -46,8 +46,13 @@ const MOST_WORDS = 3;
 
 const isCapital = ({ text }: Token): boolean => /^\p{Lu}[\p{Ll}'’-]/u.test(text) || /^\p{Lu}$/u.test(text);
 const isUnknown = ({ norm }: Token): boolean => /^[a-z]{3,}$/.test(norm) && !DICTIONARY.has(norm);
-const parted = (text: string, before: Token, token: Token): boolean =>
-  !/^[ .'’-]{0,2}$/.test(text.slice(before.end, token.start));
+/** Between the words of a name stands a space, or a hyphen; a dot only after a title or an initial. */
+const parted = (text: string, before: Token, token: Token): boolean => {
+  const between = text.slice(before.end, token.start);
+  return (
+    !/^[ .'’-]{0,2}$/.test(between) || (between.includes('.') && before.norm.length > 1 && !TITLE.test(before.norm))
+  );
+};
 
 /** Index after the last word of a name that begins here; the place itself where none does. */
 function nameEnd({ text, tokens }: TokenisedText, at: number, mayBeSmall: boolean): number {

@@ -22,7 +22,7 @@ export interface ChainModel {
 }
 
 const ROUNDS = 15;
-const RATE = 0.25;
+const RATE = 0.08;
 /** Strength of the L2 penalty, per step. */
 const PENALTY = 2e-3;
 /** What a step that may not be taken scores. */

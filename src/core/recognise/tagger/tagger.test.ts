@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { NO_VECTORS } from '../../encode/encoder.js';
 import { readBotFile } from '../../formats/botFile.js';
 import { prepareFinders } from '../finders/index.js';
 import { prepareReader, wordsOf } from '../reading.js';
@@ -49,11 +50,11 @@ const readText = (text: string) => {
   const read = reader.read(text);
   return { read, candidates: findAll(read, '2026-03-04T09:30') };
 };
-const models = trainTaggers(bot, readText);
-const tag = openTagger(models['loss']!);
+const models = trainTaggers(bot, readText, NO_VECTORS);
+const tag = openTagger(models['loss']!, NO_VECTORS);
 const spansOf = (text: string) => {
   const { read, candidates } = readText(text);
-  return tag(read, candidates).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);
+  return tag(read, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);
 };
 
 describe('the tagger', () => {
@@ -87,7 +88,7 @@ describe('the tagger', () => {
   it('tells roles of one entity apart by the words around them', () => {
     const text = 'they were lost on Saturday, could I come and fetch them on Wednesday';
     const { read, candidates } = readText(text);
-    const tagging = tag(read, candidates);
+    const tagging = tag(read, candidates, NO_VECTORS);
     const likelihood = (slot: string, start: number, end: number) => tagging.likelihood(slot, start, end);
     const [first, second] = candidates;
     expect(likelihood('lost', first!.start, first!.end)).toBeGreaterThan(likelihood('fetch', first!.start, first!.end));
@@ -102,9 +103,9 @@ describe('the tagger', () => {
   });
 
   it('is trained to the same weights every time, and only for forms that need one', () => {
-    expect(trainTaggers(bot, readText)).toEqual(models);
+    expect(trainTaggers(bot, readText, NO_VECTORS)).toEqual(models);
     const plain = { ...bot, forms: [{ ...bot.forms[0]!, slots: [{ ...bot.forms[0]!.slots[2]! }] }] };
-    expect(trainTaggers(plain, readText)).toEqual({});
+    expect(trainTaggers(plain, readText, NO_VECTORS)).toEqual({});
   });
 });
 

@@ -1,16 +1,21 @@
 import { findEntity, type BotDocument, type EntityKind, type Form } from '../../bot/document.js';
-import { readMarking, type Mark } from '../../bot/marking.js';
+import { readMarking, type Mark, type MarkedText } from '../../bot/marking.js';
 import { DICTIONARY } from '../../text/dictionary.js';
 import { sentencesOf } from '../../text/sentences.js';
 import type { Token, TokenisedText } from '../../text/tokens.js';
 import type { Candidate } from '../finders/finder.js';
+import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
+import { classOf, isEdge } from './wordClasses.js';
+import { OUTSIDE, WordSimilarities, WordViews, type TaughtWord } from './wordViews.js';
 
 /** A tagger of one form's slots. Plain data. */
 export interface TaggerModel {
   /** The slots it marks; their labels are 1 + 2 × place for the first word and 2 + 2 × place for those after it. */
   slots: string[];
   chain: ChainModel;
+  /** The words it learned from, in English: words like them are read like them. */
+  taught: TaughtWord[];
 }
 
 /** Words that the tagger takes for a slot. Offsets are UTF-16 code units of the original text. */
@@ -20,6 +25,8 @@ export interface TaggedSpan {
   end: number;
   /** How sure it is of the words on average, 0..1. */
   confidence: number;
+  /** A word of it that is near to one taught for the slot, where there is one. */
+  like: () => { word: string; near: string } | null;
 }
 
 /** What the tagger makes of a message. */
@@ -34,7 +41,6 @@ const LEARNED_KINDS: readonly EntityKind[] = ['free', 'person', 'address'];
 const FEWEST_MARKS = 3;
 /** Marked utterances that a tagger learns from, an even share of each intent's; more would teach it little. */
 const MOST_MARKED = 300;
-const OUTSIDE = 0;
 /** How many words before a value are taken together, whatever their order: they tell what it is for. */
 const NEAR = 4;
 const HIDDEN = '*';
@@ -52,6 +58,22 @@ function shapeOf(text: string): string {
   return /^\p{N}/u.test(text) ? '9' : 'x';
 }
 
+/** How the sentence is built around a word. */
+function classFeatures(tokens: readonly Token[], at: number): string[] {
+  const own = (place: number): string => (place < 0 ? '<' : place < tokens.length ? classOf(tokens[place]!.read) : '>');
+  const [before, here, after] = [own(at - 1), own(at), own(at + 1)];
+  return [
+    `k=${here}`,
+    `kp=${before}`,
+    `kn=${after}`,
+    `kpk=${before} ${here}`,
+    `kkn=${here} ${after}`,
+    `kpkn=${before} ${here} ${after}`,
+    `kqp=${own(at - 2)} ${before}`,
+    `knm=${after} ${own(at + 2)}`,
+  ];
+}
+
 /** Which candidate of which entity each word lies in, and whether it begins there. */
 function candidateTags(tokens: readonly Token[], candidates: readonly Candidate[]): string[] {
   return tokens.map((token) =>
@@ -64,13 +86,15 @@ function candidateTags(tokens: readonly Token[], candidates: readonly Candidate[
 }
 
 /**
- * The features of every word: itself and its neighbours, endings, shapes, signs before it, and the values that the
- * finders see there.
+ * The features of every word: itself and its neighbours, endings, shapes, signs before it, the values that the finders
+ * see there, how the sentence is built, and how the encoder sees the word.
+ * @param view how the encoder sees a word
  * @param hidden words whose spelling is withheld, so that what stands around them is learned
  */
 function featureRows(
   { text, tokens }: TokenisedText,
   candidates: readonly Candidate[],
+  view: (word: string) => readonly string[],
   hidden: (at: number) => boolean = () => false,
 ): number[][] {
   const words = tokens.map(({ read }, at) => (hidden(at) ? HIDDEN : read));
@@ -102,6 +126,8 @@ function featureRows(
       ...(tags[at] === '' ? [] : new Set(words.slice(Math.max(0, at - NEAR), at).map((near) => `b=${near}`))),
       ...(at === 0 ? ['first'] : []),
       ...(at === tokens.length - 1 ? ['last'] : []),
+      ...classFeatures(tokens, at),
+      ...view(token.read),
     ].map(hash);
   });
 }
@@ -136,11 +162,41 @@ function needsTagger(document: BotDocument, form: Form): boolean {
   return learned || new Set(form.slots.map(({ entity }) => entity)).size < form.slots.length;
 }
 
-/** The taggers of a training with what each learned from, by form: one that would learn the same is not trained again. */
-export type TaggerMemory = Map<string, { learned: string; model: TaggerModel }>;
+/** What a training leaves for the next: taggers with what each learned from, by form, and how like words are. */
+export class TaggerMemory {
+  readonly forms = new Map<string, { learned: string; model: TaggerModel }>();
+  readonly similarities = new WordSimilarities();
+}
 
 /** Reads a text with the finders of the bot, as messages are read. */
 export type ReadForTagger = (text: string) => { read: TokenisedText; candidates: Candidate[] };
+
+/** The utterances that a form's tagger learns from. */
+function markedFor(document: BotDocument, form: Form): MarkedText[] {
+  const filling = document.intents.filter((intent) => intent.form === form.name);
+  const share = Math.ceil(MOST_MARKED / filling.length);
+  return filling.flatMap(({ utterances }) => utterances.slice(0, share).map((utterance) => readMarking(utterance)));
+}
+
+/** The words whose vectors the taggers of a bot learn from, as they are read, each once. */
+export function wordsForTaggers(document: BotDocument, read: (text: string) => TokenisedText): string[] {
+  const texts = document.forms
+    .filter((form) => needsTagger(document, form))
+    .flatMap((form) => markedFor(document, form).map(({ text }) => text));
+  return [...new Set(texts.flatMap((text) => read(text).tokens.map((token) => token.read)))];
+}
+
+/** What each word was marked as, by word. */
+function groupsOf(sentences: readonly { read: TokenisedText; labels: readonly number[] }[]): Map<string, Set<number>> {
+  const groups = new Map<string, Set<number>>();
+  for (const { read, labels } of sentences) {
+    read.tokens.forEach((token, at) => {
+      const marked = groups.get(token.read) ?? new Set();
+      groups.set(token.read, marked.add(Math.ceil(labels[at]! / 2)));
+    });
+  }
+  return groups;
+}
 
 /** Trains a tagger on the marked utterances of the intents that fill a form; `null` where too few are marked. */
 function trainTagger(
@@ -149,40 +205,48 @@ function trainTagger(
   readText: ReadForTagger,
   memory: TaggerMemory,
 ): TaggerModel | null {
-  const filling = document.intents.filter((intent) => intent.form === form.name);
-  const share = Math.ceil(MOST_MARKED / filling.length);
-  const marked = filling.flatMap(({ utterances }) =>
-    utterances.slice(0, share).map((utterance) => readMarking(utterance)),
-  );
+  const marked = markedFor(document, form);
   const slots = form.slots
     .map(({ name }) => name)
     .filter((name) => marked.some(({ marks }) => marks.some(({ slot }) => slot === name)));
   if (marked.reduce((sum, { marks }) => sum + marks.length, 0) < FEWEST_MARKS) return null;
-  const sentences = marked.flatMap(({ text, marks }): LabelledRows[] => {
+  const cut = marked.flatMap(({ text, marks }) => {
     const { read: whole, candidates } = readText(text);
-    return bySentence(whole).flatMap((read) => {
-      const labels = labelsOf(read.tokens, marks, slots);
-      const plain = { rows: featureRows(read, candidates), labels };
-      // Once more without the values' own words, so that values never seen are found by what stands around them.
-      return labels.every((label) => label === OUTSIDE)
-        ? [plain]
-        : [plain, { rows: featureRows(read, candidates, (at) => labels[at] !== OUTSIDE), labels }];
-    });
+    return bySentence(whole).map((read) => ({ read, candidates, labels: labelsOf(read.tokens, marks, slots) }));
+  });
+  const taught = memory.similarities.view(groupsOf(cut));
+  const views = new Map(taught.map(({ word, view }) => [word, view]));
+  const viewed = (word: string) => views.get(word) ?? [];
+  const sentences = cut.flatMap(({ read, candidates, labels }): LabelledRows[] => {
+    const plain = { rows: featureRows(read, candidates, viewed), labels };
+    // Once more without the values' own words, so that values never seen are found by what stands around them.
+    return labels.every((label) => label === OUTSIDE)
+      ? [plain]
+      : [plain, { rows: featureRows(read, candidates, viewed, (at) => labels[at] !== OUTSIDE), labels }];
   });
   const learned = JSON.stringify([slots, sentences]);
-  const known = memory.get(form.name);
+  const known = memory.forms.get(form.name);
   if (known?.learned === learned) return known.model;
-  const model = { slots, chain: trainChain(sentences, 1 + 2 * slots.length, mayFollow) };
-  memory.set(form.name, { learned, model });
+  const model = { slots, chain: trainChain(sentences, 1 + 2 * slots.length, mayFollow), taught };
+  memory.forms.set(form.name, { learned, model });
   return model;
 }
 
-/** Trains the taggers that a bot's forms need, by form. @param memory of the training before */
+/**
+ * Trains the taggers that a bot's forms need, by form.
+ * @param vectors of {@link wordsForTaggers}; words without one are learned by their letters alone
+ * @param memory of the training before
+ */
 export function trainTaggers(
   document: BotDocument,
   readText: ReadForTagger,
-  memory: TaggerMemory = new Map(),
+  vectors: Vectors,
+  memory: TaggerMemory = new TaggerMemory(),
 ): Record<string, TaggerModel> {
+  memory.similarities.open(
+    wordsForTaggers(document, (text) => readText(text).read),
+    vectors,
+  );
   const taggers: Record<string, TaggerModel> = {};
   for (const form of document.forms) {
     if (!needsTagger(document, form)) continue;
@@ -192,17 +256,34 @@ export function trainTaggers(
   return taggers;
 }
 
-/** Makes a tagger ready to mark messages. */
-export function openTagger({
-  slots,
-  chain,
-}: TaggerModel): (read: TokenisedText, candidates: readonly Candidate[]) => Tagging {
+/** The words, from one up to another, that labels give to a slot. */
+function stretchesOf(labels: readonly number[]): { slot: number; from: number; to: number }[] {
+  const stretches: { slot: number; from: number; to: number }[] = [];
+  for (let from = 0; from < labels.length;) {
+    const label = labels[from]!;
+    const slot = Math.ceil(label / 2) - 1;
+    let to = from + 1;
+    while (label !== OUTSIDE && labels[to] === 2 + 2 * slot) to++;
+    if (label !== OUTSIDE) stretches.push({ slot, from, to });
+    from = to;
+  }
+  return stretches;
+}
+
+/** Marks a message. @param vectors of its words; those lacking are read by their letters alone */
+export type Tag = (read: TokenisedText, candidates: readonly Candidate[], vectors: Vectors) => Tagging;
+
+/** Makes a tagger ready to mark messages. @param taughtVectors of every word it was taught with */
+export function openTagger({ slots, chain, taught }: TaggerModel, taughtVectors: Vectors): Tag {
   const labeller = openChain(chain);
+  const views = new WordViews(taught, taughtVectors);
   const size = chain.size;
-  return (read, candidates) => {
+  return (read, candidates, vectors) => {
     const sentences = bySentence(read);
     const tokens = sentences.flatMap((sentence) => sentence.tokens);
-    const tagged = sentences.map((sentence) => labeller.label(featureRows(sentence, candidates)));
+    const tagged = sentences.map((sentence) =>
+      labeller.label(featureRows(sentence, candidates, (word) => views.of(word, vectors))),
+    );
     const labels = tagged.flatMap((own) => own.labels);
     const shares = tagged.flatMap((own) => [...own.shares]);
     const share = (at: number, slot: number): number =>
@@ -212,24 +293,22 @@ export function openTagger({
       for (let at = from; at < to; at++) sum += share(at, slot);
       return to > from ? sum / (to - from) : 0;
     };
-    const spans: TaggedSpan[] = [];
-    for (let at = 0; at < tokens.length;) {
-      const label = labels[at]!;
-      if (label === OUTSIDE) {
-        at++;
-        continue;
-      }
-      const slot = Math.floor((label - 1) / 2);
-      let next = at + 1;
-      while (next < tokens.length && labels[next] === 2 + 2 * slot) next++;
-      spans.push({
-        slot: slots[slot]!,
-        start: tokens[at]!.start,
-        end: tokens[next - 1]!.end,
-        confidence: mean(slot, at, next),
-      });
-      at = next;
-    }
+    const spans = stretchesOf(labels).flatMap(({ slot, from, to }): TaggedSpan[] => {
+      let [first, last] = [from, to - 1];
+      while (first <= last && isEdge(tokens[first]!.read)) first++;
+      while (last >= first && isEdge(tokens[last]!.read)) last--;
+      if (first > last) return [];
+      const words = tokens.slice(first, last + 1).map((token) => token.read);
+      return [
+        {
+          slot: slots[slot]!,
+          start: tokens[first]!.start,
+          end: tokens[last]!.end,
+          confidence: mean(slot, first, last + 1),
+          like: () => views.nearest(words, 1 + slot, vectors),
+        },
+      ];
+    });
     return {
       spans,
       likelihood(name, start, end) {
