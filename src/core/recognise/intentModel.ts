@@ -1,4 +1,5 @@
 import { ENCODER_LANGUAGES, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
+import { RowTable } from '../linear/rowTable.js';
 import { product } from '../linear/workspace.js';
 import { calibrate, fitCalibration, forMessages, type Calibration } from './calibrate.js';
 import {
@@ -390,28 +391,23 @@ function addTermScores(
   }
 }
 
-function scoreText(model: IntentModel, index: TermIndex, { text, vector }: RankedPart): Float64Array {
+/** @param dense the weights of the sentence vectors */
+function scoreText(model: IntentModel, index: TermIndex, dense: RowTable, { text, vector }: RankedPart): Float64Array {
   const scores = new Float64Array(model.intents.length + 1);
   addTermScores(model, index, countTerms(text), scores);
-  if (vector && model.encoded) {
-    for (let column = 0; column < scores.length; column++) {
-      const from = column * VECTOR_LENGTH;
-      let sum = 0;
-      for (let at = 0; at < VECTOR_LENGTH; at++) sum += vector[at]! * model.denseWeights[from + at]!;
-      scores[column]! += sum;
-    }
-  }
+  if (vector) dense.products(vector).forEach((product, column) => (scores[column]! += product));
   return scores;
 }
 
 /** Makes a trained model ready for use. */
 export function openIntentModel(model: IntentModel): IntentRanker {
   const index = indexTerms(model.vocabulary);
+  const weights = new RowTable(model.denseWeights, VECTOR_LENGTH);
   return {
     rank(whole, sentences) {
       if (model.intents.length === 0) return [];
       const read = (part: RankedPart): Float64Array => {
-        const scores = scoreText(model, index, part);
+        const scores = scoreText(model, index, weights, part);
         return calibrate(scores, scores.length, model.calibration);
       };
       const parts = sentences.map((part) => ({ probabilities: read(part), weight: part.weight }));

@@ -30,7 +30,7 @@ import type { Recognition } from './recognition.js';
 import { prepareReader, readWith, wordsOf, type ReadText } from './reading.js';
 import { prepareIntentSlots, type PassedOver, type SlotReading } from './slots.js';
 import { openTagger, TaggerMemory, trainTaggers, wordsForTaggers, type TaggerModel } from './tagger/tagger.js';
-import { packWords, unpackWords, type WordVectors } from './tagger/wordViews.js';
+import { packWords, WordTable, type WordVectors } from './tagger/wordViews.js';
 
 /** Everything that is learned of a bot. Plain data. */
 export interface RecogniserModel extends IntentModel {
@@ -221,7 +221,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
   const ranker = openIntentModel(model);
   const reader = prepareReader(document, model.words);
   const findAll = prepareFinders(document, reader.vocabulary);
-  const taught = unpackWords(model.taught);
+  const taught = new WordTable(model.taught);
   const taggers = Object.entries(model.taggers).map(([form, tagger]) => [form, openTagger(tagger, taught)] as const);
   const slotsOf = prepareIntentSlots(document, new Map(taggers));
   const known = new Set(document.intents.map((intent) => intent.name));
@@ -233,7 +233,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
   const textsToEncode = (text: string): string[] => {
     if (!isEncoded(document)) return [];
     const { mended, sentences, tokens } = read(text);
-    const viewed = taught.size === 0 ? [] : tokens.slice(0, MOST_VIEWED);
+    const viewed = model.taught.words.length === 0 ? [] : tokens.slice(0, MOST_VIEWED);
     const words = viewed.map((token) => token.read).filter((word) => !taught.has(word));
     return [...new Set([mended, ...sentences.map((sentence) => sentence.text), ...words])];
   };

@@ -7,7 +7,9 @@ import { tokenise } from '../text/tokens.js';
 import { prepareFinders } from './finders/index.js';
 import { gatherValues, prepareIntentSlots } from './slots.js';
 import { openTagger, trainTaggers } from './tagger/tagger.js';
+import { packWords, WordTable } from './tagger/wordViews.js';
 
+const NO_WORDS = new WordTable(packWords([], NO_VECTORS));
 const NOW = '2026-03-04T09:30';
 
 function reader(bot: BotDocument, intent: string) {
@@ -19,7 +21,7 @@ function reader(bot: BotDocument, intent: string) {
   const taggers = Object.entries(trainTaggers(bot, readText, NO_VECTORS));
   const slotsOf = prepareIntentSlots(
     bot,
-    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_VECTORS)])),
+    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_WORDS)])),
   );
   return (text: string, asked: string | null = null) => {
     const read = tokenise(text);

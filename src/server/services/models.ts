@@ -177,6 +177,7 @@ export class ModelService {
         const bytes = await this.#teach(bot.document);
         const model = modelFromBytes(bytes);
         if (!model) throw new Error('The model came back damaged.');
+        await pause(0);
         const trainedAt = new Date().toISOString();
         entry.open = { revision: bot.revision, trainedAt, recogniser: openRecogniser(bot.document, model), model };
         entry.seconds = (performance.now() - started) / 1000;

@@ -6,7 +6,9 @@ import { prepareFinders } from '../finders/index.js';
 import { prepareReader, wordsOf } from '../reading.js';
 import { openChain, trainChain } from './crf.js';
 import { openTagger, trainTaggers } from './tagger.js';
+import { packWords, WordTable } from './wordViews.js';
 
+const NO_WORDS = new WordTable(packWords([], NO_VECTORS));
 const BOT = `
 reedGate: 1
 name: Lost and found
@@ -51,7 +53,7 @@ const readText = (text: string) => {
   return { read, candidates: findAll(read, '2026-03-04T09:30') };
 };
 const models = trainTaggers(bot, readText, NO_VECTORS);
-const tag = openTagger(models['loss']!, NO_VECTORS);
+const tag = openTagger(models['loss']!, NO_WORDS);
 const spansOf = (text: string) => {
   const { read, candidates } = readText(text);
   return tag(read, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);

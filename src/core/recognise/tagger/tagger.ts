@@ -7,7 +7,7 @@ import type { Candidate } from '../finders/finder.js';
 import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
 import { classOf, isEdge } from './wordClasses.js';
-import { OUTSIDE, WordSimilarities, WordViews, type TaughtWord } from './wordViews.js';
+import { OUTSIDE, WordSimilarities, WordViews, type TaughtWord, type WordTable } from './wordViews.js';
 
 /** A tagger of one form's slots. Plain data. */
 export interface TaggerModel {
@@ -273,10 +273,10 @@ function stretchesOf(labels: readonly number[]): { slot: number; from: number; t
 /** Marks a message. @param vectors of its words; those lacking are read by their letters alone */
 export type Tag = (read: TokenisedText, candidates: readonly Candidate[], vectors: Vectors) => Tagging;
 
-/** Makes a tagger ready to mark messages. @param taughtVectors of every word it was taught with */
-export function openTagger({ slots, chain, taught }: TaggerModel, taughtVectors: Vectors): Tag {
+/** Makes a tagger ready to mark messages. @param table that has every word it was taught with */
+export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTable): Tag {
   const labeller = openChain(chain);
-  const views = new WordViews(taught, taughtVectors);
+  const views = new WordViews(taught, table);
   const size = chain.size;
   return (read, candidates, vectors) => {
     const sentences = bySentence(read);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { VECTOR_LENGTH, type Vectors } from '../../encode/encoder.js';
-import { packWords, unpackWords, viewOf, WordSimilarities, WordViews } from './wordViews.js';
+import { packWords, viewOf, WordSimilarities, WordTable, WordViews } from './wordViews.js';
 
 /** A unit vector in the plane of the first two numbers. */
 function at(degrees: number): Float32Array {
@@ -37,9 +37,11 @@ function taughtWords(vectors: Vectors = VECTORS) {
   return similarities.view(GROUPS);
 }
 
+const TABLE = new WordTable(packWords([...GROUPS.keys()], VECTORS));
+
 describe('how the encoder sees a word', () => {
   const taught = taughtWords();
-  const views = new WordViews(taught, VECTORS);
+  const views = new WordViews(taught, TABLE);
 
   it('tells what the nearest taught words were marked as', () => {
     expect(views.of('hat', VECTORS)).toEqual(
@@ -63,7 +65,7 @@ describe('how the encoder sees a word', () => {
 
   it('sees nothing without a vector or without taught words', () => {
     expect(views.of('unheard', VECTORS)).toEqual([]);
-    expect(new WordViews([], VECTORS).of('hat', VECTORS)).toEqual([]);
+    expect(new WordViews([], TABLE).of('hat', VECTORS)).toEqual([]);
     expect(taughtWords(new Map())).toEqual([]);
   });
 
@@ -76,7 +78,7 @@ describe('how the encoder sees a word', () => {
   it('is the same whatever the order in which words were asked for', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray([...VECTORS.keys()], { minLength: 1 }), (words) => {
-        const fresh = new WordViews(taught, VECTORS);
+        const fresh = new WordViews(taught, TABLE);
         for (const word of words) expect(fresh.of(word, VECTORS)).toEqual(views.of(word, VECTORS));
       }),
     );
@@ -87,9 +89,13 @@ describe('vectors of words in a model', () => {
   it('come back as they went in, without words that have none', () => {
     const packed = packWords(['scarf', 'unheard', 'hall'], VECTORS);
     expect(packed.words).toEqual(['scarf', 'hall']);
-    expect([...unpackWords(packed)]).toEqual([
-      ['scarf', at(0)],
-      ['hall', at(90)],
+    const table = new WordTable(packed);
+    expect(['scarf', 'unheard', 'hall'].map((word) => table.has(word))).toEqual([true, false, true]);
+    expect(table.vectorOf('hall', new Map())).toEqual(at(90));
+    expect(table.vectorOf('unheard', new Map([['unheard', at(3)]]))).toEqual(at(3));
+    expect([...table.cosines(at(30), table.placesOf(['hall', 'scarf']))]).toEqual([
+      expect.closeTo(0.5, 5),
+      expect.closeTo(Math.cos(Math.PI / 6), 5),
     ]);
   });
 });

@@ -1,4 +1,5 @@
 import { VECTOR_LENGTH, type Vectors } from '../../encode/encoder.js';
+import { RowTable } from '../../linear/rowTable.js';
 import { Similarities, type Gram } from '../gram.js';
 import { classOf } from './wordClasses.js';
 
@@ -28,17 +29,6 @@ const NEAR = 0.5;
 const MOST_KEPT = 20_000;
 
 const tellsMuch = (word: string): boolean => classOf(word) === 'other';
-
-function cosine(a: Float32Array, b: Float32Array): number {
-  let [first, second, third, fourth] = [0, 0, 0, 0];
-  for (let at = 0; at < VECTOR_LENGTH; at += 4) {
-    first += a[at]! * b[at]!;
-    second += a[at + 1]! * b[at + 1]!;
-    third += a[at + 2]! * b[at + 2]!;
-    fourth += a[at + 3]! * b[at + 3]!;
-  }
-  return first + second + (third + fourth);
-}
 
 /**
  * How the encoder sees a word, as features for the tagger: what the nearest other taught words were marked as, and which
@@ -116,20 +106,49 @@ export function packWords(words: readonly string[], vectors: Vectors): WordVecto
   return { words: known, rows };
 }
 
-export function unpackWords({ words, rows }: WordVectors): Vectors {
-  return new Map(words.map((word, place) => [word, rows.subarray(place * VECTOR_LENGTH, (place + 1) * VECTOR_LENGTH)]));
+/** The words that the taggers of a bot learned from, with their vectors at hand. */
+export class WordTable {
+  readonly #places: ReadonlyMap<string, number>;
+  readonly #rows: RowTable;
+
+  constructor({ words, rows }: WordVectors) {
+    this.#places = new Map(words.map((word, place) => [word, place]));
+    this.#rows = new RowTable(rows, VECTOR_LENGTH);
+  }
+
+  has(word: string): boolean {
+    return this.#places.has(word);
+  }
+
+  /** Places of words of the table. */
+  placesOf(words: readonly string[]): Int32Array {
+    return Int32Array.from(words, (word) => this.#places.get(word)!);
+  }
+
+  /** The vector of a word of the table; of another word the one given for it. */
+  vectorOf(word: string, given: Vectors): Float32Array | undefined {
+    const place = this.#places.get(word);
+    return place === undefined ? given.get(word) : this.#rows.row(place);
+  }
+
+  /** Cosines of a vector with the words at some places. */
+  cosines(vector: Float32Array, places: Int32Array): Float32Array {
+    return this.#rows.products(vector, places);
+  }
 }
 
 /** The words of one form's utterances, ready to look at the words of messages. */
 export class WordViews {
   readonly #taught: readonly TaughtWord[];
-  readonly #rows: Float32Array[];
+  readonly #table: WordTable;
+  readonly #places: Int32Array;
   readonly #views: Map<string, string[]>;
 
-  /** @param vectors of every taught word */
-  constructor(taught: readonly TaughtWord[], vectors: Vectors) {
+  /** @param table that has every taught word */
+  constructor(taught: readonly TaughtWord[], table: WordTable) {
     this.#taught = taught;
-    this.#rows = taught.map(({ word }) => vectors.get(word)!);
+    this.#table = table;
+    this.#places = table.placesOf(taught.map(({ word }) => word));
     this.#views = new Map(taught.map(({ word, view }) => [word, view]));
   }
 
@@ -137,13 +156,9 @@ export class WordViews {
   of(word: string, vectors: Vectors): readonly string[] {
     const known = this.#views.get(word);
     if (known) return known;
-    const vector = vectors.get(word);
+    const vector = this.#table.vectorOf(word, vectors);
     if (!vector || this.#taught.length === 0) return [];
-    const view = viewOf(
-      word,
-      this.#taught,
-      this.#rows.map((row) => cosine(row, vector)),
-    );
+    const view = viewOf(word, this.#taught, this.#table.cosines(vector, this.#places));
     if (this.#views.size < MOST_KEPT) this.#views.set(word, view);
     return view;
   }
@@ -152,13 +167,12 @@ export class WordViews {
   nearest(words: readonly string[], group: number, vectors: Vectors): { word: string; near: string } | null {
     let best = { word: '', near: '', height: NEAR };
     for (const word of words.filter(tellsMuch)) {
-      const own = this.#taught.findIndex((item) => item.word === word);
-      const vector = own < 0 ? vectors.get(word) : this.#rows[own];
+      const vector = this.#table.vectorOf(word, vectors);
       if (!vector) continue;
+      const cosines = this.#table.cosines(vector, this.#places);
       this.#taught.forEach(({ word: near, groups }, at) => {
-        if (at === own || !groups.includes(group) || !tellsMuch(near)) return;
-        const height = cosine(this.#rows[at]!, vector);
-        if (height > best.height) best = { word, near, height };
+        if (near === word || !groups.includes(group) || !tellsMuch(near)) return;
+        if (cosines[at]! > best.height) best = { word, near, height: cosines[at]! };
       });
     }
     return best.word === '' ? null : { word: best.word, near: best.near };
