@@ -21,6 +21,9 @@ export interface CountedText extends ModelText {
   counts: TermCounts;
 }
 
+/** What a training text is: an utterance, how one begins, words about the intent, or a vector that nobody wrote. */
+export type TextPart = 'whole' | 'opening' | 'description' | 'imagined';
+
 /** A text with the intent it teaches. */
 export interface TrainingText extends CountedText {
   /** The text as it was written, before misspelt words were put right. */
@@ -28,6 +31,8 @@ export interface TrainingText extends CountedText {
   intent: string;
   /** Index among the intent's utterances; `null` for a description, which is never scored. */
   utterance: number | null;
+  /** What it is of the intent; only whole utterances are scored. */
+  part: TextPart;
 }
 
 /** What the model, taught without an utterance's fold, makes of the utterance. */
@@ -83,6 +88,8 @@ const BACKGROUND_SHARE = 0.22;
 const TOO_NEAR = 0.7;
 /** A description counts as much as this many utterances, less those that the intent has; never less than one. */
 const DESCRIPTION_WORTH = 4;
+/** How much the beginning of an utterance counts beside the whole. */
+const OPENING_WORTH = 0.6;
 const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 40, tolerance: 3e-3 };
 
 /**
@@ -99,20 +106,30 @@ function rowsToLearn(similarities: Gram, taught: number): number[] {
   });
 }
 
-/** Deals the rows of each class to the folds in turn, so that each fold has its share of every class. */
-function dealFolds(labels: Int32Array, count: number): Int32Array {
+const NO_FOLD = -1;
+
+/**
+ * Deals the rows of each class to the folds in turn, so that each fold has its share of every class.
+ * @param texts of the first rows; an opening follows its utterance and goes into the same fold, what is imagined into none
+ */
+function dealFolds(labels: Int32Array, texts: readonly TrainingText[], count: number): Int32Array {
   const dealt = new Map<number, number>();
-  return labels.map((label) => {
+  let fold = 0;
+  return labels.map((label, row) => {
+    const part = texts[row]?.part;
+    if (part === 'imagined') return NO_FOLD;
+    if (part === 'opening') return fold;
     const next = dealt.get(label) ?? 0;
     dealt.set(label, next + 1);
-    return next % count;
+    fold = next % count;
+    return fold;
   });
 }
 
 /**
  * Scores of each row by a model that did not learn from the row's fold: n × classes.
  * @param whole coefficients of the fit over all rows, which the folds begin from
- * @param count how many folds
+ * @param folds of each row, from 0
  */
 function crossValidate(
   gram: Gram,
@@ -120,11 +137,10 @@ function crossValidate(
   rowWeights: Float64Array,
   classes: number,
   whole: Float32Array,
-  count: number,
+  folds: Int32Array,
 ): Float64Array {
-  const folds = dealFolds(labels, count);
   const scores = new Float64Array(labels.length * classes);
-  for (let fold = 0; fold < count; fold++) {
+  for (let fold = 0; fold <= Math.max(...folds); fold++) {
     const [held, kept]: [number[], number[]] = [[], []];
     folds.forEach((own, row) => (own === fold ? held : kept).push(row));
     const own = <T>(array: ArrayLike<T>): T[] => kept.map((row) => array[row]!);
@@ -146,8 +162,8 @@ function readHeldOut(
   probabilities: Float64Array,
 ): HeldOutPrediction[] {
   const classes = intents.length + 1;
-  return texts.flatMap(({ written, intent, utterance }, row): HeldOutPrediction[] => {
-    if (utterance === null) return [];
+  return texts.flatMap(({ written, intent, utterance, part }, row): HeldOutPrediction[] => {
+    if (utterance === null || part !== 'whole') return [];
     const own = Array.from(probabilities.subarray(row * classes, (row + 1) * classes));
     const best = own.indexOf(Math.max(...own));
     return [
@@ -164,11 +180,12 @@ function readHeldOut(
 }
 
 /** Of too many texts, the first ones of each intent in turn; those left out are scored like any held-out text. */
-function evenShare(given: readonly TrainingText[]): {
+function evenShare(everything: readonly TrainingText[]): {
   texts: readonly TrainingText[];
   leftOut: readonly TrainingText[];
 } {
-  if (given.length <= MOST_TEXTS) return { texts: given, leftOut: [] };
+  if (everything.length <= MOST_TEXTS) return { texts: everything, leftOut: [] };
+  const given = everything.filter(({ part }) => part !== 'opening');
   const dealt = new Map<string, number>();
   const places = given.map((text, index) => {
     const place = dealt.get(text.intent) ?? 0;
@@ -209,11 +226,15 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
   return scores;
 }
 
-/** How much a training text counts: a description stands in for utterances that are not there yet. */
-function weightOf({ intent, utterance }: TrainingText, texts: readonly TrainingText[]): number {
-  if (utterance !== null) return 1;
-  const utterances = texts.filter((other) => other.intent === intent && other.utterance !== null).length;
-  return Math.max(1, DESCRIPTION_WORTH - utterances);
+/** How much a training text counts: descriptions stand in for utterances that are not there yet. */
+function weightOf({ intent, part }: TrainingText, texts: readonly TrainingText[]): number {
+  if (part === 'opening') return OPENING_WORTH;
+  if (part !== 'description') return 1;
+  const own = texts.filter((other) => other.intent === intent);
+  const [utterances, descriptions] = (['whole', 'description'] as const).map(
+    (kind) => own.filter((other) => other.part === kind).length,
+  ) as [number, number];
+  return Math.max(1, DESCRIPTION_WORTH - utterances) / descriptions;
 }
 
 /** The weights of the terms and the biases of the linear model. @param coefficients texts × classes */
@@ -310,9 +331,12 @@ export function trainIntentModel(
   };
   // What was left out tells how sure the model may be better than folds do, which learn from less.
   const mostLeftOut = leftOut.length > texts.length;
-  const heldScores = crossValidate(gram, labels, rowWeights, classes, whole, mostLeftOut ? FEWER_FOLDS : FOLDS);
+  const folds = dealFolds(labels, texts, mostLeftOut ? FEWER_FOLDS : FOLDS);
+  const heldScores = crossValidate(gram, labels, rowWeights, classes, whole, folds);
   const leftScores = scoreAll(model, leftOut, vectors);
-  const heldWeights = rowWeights.map((weight, row) => (mostLeftOut && row < texts.length ? 0 : weight));
+  const unscored = (row: number) =>
+    row < texts.length && (mostLeftOut || texts[row]!.part === 'opening' || texts[row]!.part === 'imagined');
+  const heldWeights = rowWeights.map((weight, row) => (unscored(row) ? 0 : weight));
   const heldOut = fitCalibration(
     join(heldScores, leftScores),
     classes,

@@ -4,8 +4,9 @@ import { ENCODER_LANGUAGES } from '../encode/encoder.js';
 import { DICTIONARY } from '../text/dictionary.js';
 import { mendWords } from '../text/mend.js';
 import { askingWeight, sentencesOf } from '../text/sentences.js';
+import { encoderText } from './encoderText.js';
 import { prepareSpeller } from '../text/spelling.js';
-import { tokenise, type Token, type TokenisedText } from '../text/tokens.js';
+import { tokenise, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 
 /** A word that was read as another. Offsets are UTF-16 code units of the original text. */
 export interface Mending {
@@ -49,10 +50,6 @@ const LONGEST_READ = 4000;
 const MOST_WORDS = 700;
 /** What is written without a space and holds one of these is an e-mail or web address. */
 const OF_ADDRESSES = /@|:\/\/|\bwww\./i;
-/** Numbers of orders, accounts and the like. */
-const REFERENCES = /\b(?:[a-z]{1,3}-?\d{3,}|\d{5,})\b/gi;
-/** What the encoder reads in place of a reference, which says nothing of what is wanted and confuses it. */
-const REFERRED = 'it';
 /** Misspelt words that are put right in one text, at most: more of them are no misspellings but another language. */
 const MOST_MENDED = 40;
 /** Words that no dictionary has and that are looked for in one text, at most. */
@@ -134,9 +131,8 @@ export function readWith(whole: string, mend: (token: Token) => string | null): 
     mendings.push({ start: token.start, end: token.end, text: token.text, read });
   }
   const mendedIn = (words: readonly Token[], start: number, end: number): string =>
-    mendWords(text.slice(start, end), words, ({ norm, read }) => (read === norm ? null : read), start).text.replace(
-      REFERENCES,
-      REFERRED,
+    encoderText(
+      mendWords(text.slice(start, end), words, ({ norm, read }) => (read === norm ? null : read), start).text,
     );
   return {
     text,
@@ -153,7 +149,7 @@ function readSentences(
   mendedIn: (words: readonly Token[], start: number, end: number) => string,
 ): ReadSentence[] {
   const all = sentencesOf(text).flatMap(({ start, end }): ReadSentence[] => {
-    const own = tokens.filter((token) => token.start >= start && token.end <= end);
+    const own = tokensWithin(tokens, start, end);
     if (own.length < FEWEST_WORDS) return [];
     return [{ text: mendedIn(own, start, end), tokens: own, weight: askingWeight(text.slice(start, end)) }];
   });

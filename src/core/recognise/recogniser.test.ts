@@ -170,6 +170,18 @@ describe('the recogniser with the encoder', () => {
     expect((await read('I think I left my umbrella in your shop', reader)).ranking[0]!.intent).toBe('lost_property');
   });
 
+  it('knows how an utterance of many values begins, and scores whole utterances alone', async () => {
+    const bot = english();
+    const [order, ...rest] = bot.intents;
+    const long = 'post me <amount>two</amount> <size>large</size> packets of <tea>mint tea</tea> to my sister';
+    const taught = { ...bot, intents: [{ ...order!, utterances: [...order!.utterances, long] }, ...rest] };
+    expect(textsForTraining(taught)).toContain('post me two large.');
+    const model = trainRecogniser(taught, await encodeTexts(encoder, textsForTraining(taught)));
+    const scored = model.heldOut.map(({ intent, utterance }) => `${intent} ${utterance}`);
+    expect(scored.length).toBe(taught.intents.reduce((sum, { utterances }) => sum + utterances.length, 0));
+    expect(new Set(scored).size).toBe(scored.length);
+  });
+
   it('says which vector is missing', () => {
     expect(() => trainRecogniser(english(), new Map())).toThrow(/No sentence vector for/);
   });

@@ -1,5 +1,5 @@
 import type { BotDocument } from '../bot/document.js';
-import { plainText } from '../bot/marking.js';
+import { plainText, readMarking } from '../bot/marking.js';
 import { ENCODER_LANGUAGES, type Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
 import type { Token } from '../text/tokens.js';
@@ -16,7 +16,9 @@ import {
 import { countTerms, type ModelText } from './features.js';
 import type { Candidate } from './finders/finder.js';
 import { prepareFinders, type FindAll, type Overlapped } from './finders/index.js';
+import { asSaid } from './described.js';
 import { decide } from './gate.js';
+import { FEW_UTTERANCES, imagine, withImagined, type Imagined } from './imagined.js';
 import { Similarities } from './gram.js';
 import {
   openIntentModel,
@@ -121,22 +123,32 @@ export class TrainingMemory {
 
 const MOST_REMEMBERED = 60_000;
 
-interface PlainTraining {
-  text: string;
-  intent: string;
-  utterance: number | null;
+type PlainTraining = Pick<TrainingText, 'intent' | 'utterance' | 'part'> & { text: string };
+
+/** How many values an opening has. */
+const OPENING_VALUES = 2;
+
+/** How an utterance of many values begins: people say so much at first, and the rest when they are asked. */
+function openingOf(utterance: string): string | null {
+  const { text, marks } = readMarking(utterance);
+  const ends = marks.map(({ end }) => end).sort((a, b) => a - b);
+  return ends.length > OPENING_VALUES ? text.slice(0, ends[OPENING_VALUES - 1]) : null;
 }
 
-/** An intent without utterances is known by its description, or by its name where it has none. */
+/** An intent is known by its utterances and its description; by its name too, while it has few utterances. */
 function trainingTexts(document: BotDocument): PlainTraining[] {
   return document.intents.flatMap((intent) => {
-    const texts: PlainTraining[] = intent.utterances.map((utterance, index) => ({
-      text: plainText(utterance),
-      intent: intent.name,
-      utterance: index,
-    }));
-    const description = intent.description ?? (texts.length === 0 ? intent.name.replace(/[_-]/g, ' ') : undefined);
-    return description === undefined ? texts : [...texts, { text: description, intent: intent.name, utterance: null }];
+    const { name, utterances, description } = intent;
+    const texts = utterances.flatMap((utterance, index): PlainTraining[] => {
+      const whole: PlainTraining = { text: plainText(utterance), intent: name, utterance: index, part: 'whole' };
+      const opening = openingOf(utterance);
+      return opening === null ? [whole] : [whole, { ...whole, text: opening, part: 'opening' }];
+    });
+    const about = (text: string): PlainTraining => ({ text, intent: name, utterance: null, part: 'description' });
+    const few = utterances.length < FEW_UTTERANCES;
+    if (description !== undefined) texts.push(about(few && isEncoded(document) ? asSaid(description) : description));
+    if (few) texts.push(about(name.replace(/[_-]/g, ' ')));
+    return texts;
   });
 }
 
@@ -165,6 +177,31 @@ export function textsForTraining(document: BotDocument): string[] {
   ];
 }
 
+/** What helps the intents that have few utterances. */
+function imagineFor(document: BotDocument, texts: readonly TrainingText[], vectors: Vectors): Imagined[] {
+  const few = new Set(
+    document.intents.filter(({ utterances }) => utterances.length < FEW_UTTERANCES).map(({ name }) => name),
+  );
+  return imagine(
+    texts.filter(({ intent, part }) => few.has(intent) && part !== 'opening'),
+    texts.filter(({ intent, part }) => !few.has(intent) && part === 'whole'),
+    vectors,
+  );
+}
+
+const NO_TERMS = countTerms({ text: '', words: [], masked: [] });
+
+const imaginedText = ({ text, intent }: Imagined): TrainingText => ({
+  text,
+  words: [],
+  masked: [],
+  counts: NO_TERMS,
+  written: '',
+  intent,
+  utterance: null,
+  part: 'imagined',
+});
+
 /**
  * Trains the model of a bot.
  * @param vectors of every text of {@link textsForTraining}
@@ -180,12 +217,13 @@ export function trainRecogniser(
   const reader = prepareReader(document, words);
   const findAll = prepareFinders(document, reader.vocabulary);
   const count = (read: ReadText) => memory.count(read, reader.vocabulary, findAll);
-  const texts: TrainingText[] = trainingTexts(document).map(({ text, intent, utterance }) => ({
+  const texts: TrainingText[] = trainingTexts(document).map(({ text, ...taught }) => ({
     ...count(reader.read(text)),
     written: text,
-    intent,
-    utterance,
+    ...taught,
   }));
+  const imagined = isEncoded(document) ? imagineFor(document, texts, vectors) : [];
+  const behind = background.map(count);
   const readForTagger = (text: string) => {
     const read = reader.read(text);
     return { read, candidates: count(read).found };
@@ -193,7 +231,17 @@ export function trainRecogniser(
   const taggers = trainTaggers(document, readForTagger, vectors, memory.taggers);
   const taught = Object.values(taggers).flatMap((tagger) => tagger.taught.map(({ word }) => word));
   return {
-    ...trainIntentModel(texts, background.map(count), mainLanguage(document), vectors, memory.similarities),
+    ...trainIntentModel(
+      [...texts, ...imagined.map(imaginedText)],
+      behind,
+      mainLanguage(document),
+      withImagined(
+        [...texts, ...behind].map(({ text }) => text),
+        imagined,
+        vectors,
+      ),
+      memory.similarities,
+    ),
     words,
     taggers,
     taught: packWords([...new Set(taught)], vectors),

@@ -137,3 +137,71 @@ describe('a stretch of days', () => {
     expect(week('from the 10th to the 14th').map(({ value }) => value)).toEqual(['2026-03-10/2026-03-14']);
   });
 });
+
+describe('slots for any words', () => {
+  const desk = teaShop((draft) => {
+    draft['entities'] = [
+      { name: 'fault', kind: 'free' },
+      { name: 'parcel', kind: 'pattern', pattern: 'P[0-9]{4}' },
+      { name: 'who', kind: 'person' },
+    ];
+    draft['intents'] = [
+      {
+        name: 'complain',
+        form: 'complaint',
+        utterances: [
+          'I complain that <fault>the lid was loose</fault>',
+          'about <parcel>P1234</parcel> I complain that <fault>it was late</fault>',
+          'I complain that <fault>nobody came</fault> with <parcel>P4321</parcel>',
+          'I complain that <fault>the box was wet</fault>, tell <who>Mrs Lowe</who>',
+          'tell <who>Jonas Wren</who> and <who>Petra Finn</who> that <fault>it was cold</fault>',
+          'I complain that <fault>it smelt</fault>, tell <who>Mr Beck</who>',
+          'tell <who>Anna Pike</who> about <parcel>P2222</parcel>',
+          'I complain that <fault>the tin was dented</fault>',
+        ],
+      },
+    ];
+    draft['forms'] = [
+      {
+        name: 'complaint',
+        slots: [
+          { name: 'fault', entity: 'fault', required: true, prompts: ['What went wrong?'] },
+          { name: 'parcel', entity: 'parcel', required: false, prompts: ['Which parcel?'] },
+          { name: 'who', entity: 'who', required: false, prompts: ['Who shall hear of it?'] },
+        ],
+      },
+    ];
+  });
+  const readDesk = reader(desk, 'complain');
+  const found = (text: string) => readDesk(text).map(({ slot, text: words }) => [slot, words]);
+
+  it('take words never seen, as far as they go', () => {
+    expect(found('I complain that the leaves were mouldy')).toEqual([['fault', 'the leaves were mouldy']]);
+    expect(found('I complain that the  leaves were mouldy').map(([, words]) => words)).toEqual([
+      'the  leaves were mouldy',
+    ]);
+    expect(readDesk('I complain that the  leaves were mouldy')[0]!.value).toBe('the leaves were mouldy');
+  });
+
+  it('leave the values of other slots to them', () => {
+    for (const text of [
+      'I complain that the leaves were mouldy P7777',
+      'I complain that P7777',
+      'about P7777 I complain that it leaked',
+    ]) {
+      const read = found(text);
+      expect(
+        read.filter(([slot]) => slot === 'parcel'),
+        text,
+      ).toEqual([['parcel', 'P7777']]);
+      for (const [slot, words] of read) if (slot === 'fault') expect(words, text).not.toContain('P7777');
+    }
+  });
+
+  it('take people that no finder knew beside those it did', () => {
+    expect(found('tell Wilf Arden about P7777')).toEqual([
+      ['who', 'Wilf Arden'],
+      ['parcel', 'P7777'],
+    ]);
+  });
+});

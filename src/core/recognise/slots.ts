@@ -1,7 +1,7 @@
 import { findEntity, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { readMarking } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
-import type { TokenisedText } from '../text/tokens.js';
+import { tidy, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
 import type { Tag, Tagging } from './tagger/tagger.js';
 import { showValue, type SlotValue, type Value } from './value.js';
@@ -34,9 +34,11 @@ export interface SlotsRead {
 }
 
 const RULED_OUT =
-  /(?:^|[^\p{L}])(?:not|without|instead of|rather than|anything but|don['’]?t want|do not want|isn['’]?t|no)\s+(?:an?\s+|the\s+|any\s+|on\s+)?$/iu;
+  /(?:^|[^\p{L}])(?:not|without|instead\s+of|rather\s+than|anything\s+but|don['’]?t\s+want|do\s+not\s+want|isn['’]?t|no)\s+(?:an?\s+|the\s+|any\s+|on\s+)?$/iu;
+/** How far back the words that rule a value out are looked for, in UTF-16 code units. */
+const RULING_WORDS = 60;
 const CORRECTED =
-  /(?:^|[^\p{L}])(?:no|sorry|wait|actually|i mean|i meant|make (?:that|it)|or rather|scratch that|correction|oops|instead)(?:[^\p{L}]|$)/iu;
+  /(?:^|[^\p{L}])(?:no|sorry|wait|actually|i\s+meant?|make\s+(?:that|it)|or\s+rather|scratch\s+that|correction|oops|instead)(?:[^\p{L}]|$)/iu;
 /** "Friday no Saturday": right after a value of the same slot, "no" takes that one back. */
 const NO_BETWEEN = /^[\s,.;–-]*no[\s,]+$/iu;
 
@@ -51,40 +53,50 @@ function passOver({ entity, start, end }: Candidate | SlotReading, text: string,
   return { entity, start, end, text: text.slice(start, end), why };
 }
 
-/** Leaves out values that the customer took back ("two, sorry, three") or ruled out ("not gloss"). */
+/** The reading of the same slot that stands next before each, by reading. @param readings in text order */
+function previousOfSlot(readings: readonly SlotReading[]): Map<SlotReading, SlotReading> {
+  const previous = new Map<SlotReading, SlotReading>();
+  const last = new Map<string, SlotReading>();
+  for (const reading of readings) {
+    const before = last.get(reading.slot);
+    if (before) previous.set(reading, before);
+    last.set(reading.slot, reading);
+  }
+  return previous;
+}
+
+/**
+ * Leaves out values that the customer took back ("two, sorry, three") or ruled out ("not gloss").
+ * @param readings in text order
+ */
 function withoutRetracted(text: string, readings: readonly SlotReading[]): SlotsRead {
   const passedOver: PassedOver[] = [];
-  const before = (reading: SlotReading) =>
-    readings.filter((other) => other.slot === reading.slot && other.end <= reading.start).at(-1);
+  const previous = previousOfSlot(readings);
   const standing = readings.filter((reading) => {
-    const last = before(reading);
+    const last = previous.get(reading);
     const correction = last !== undefined && NO_BETWEEN.test(text.slice(last.end, reading.start));
-    const ruledOut = !correction && RULED_OUT.test(text.slice(0, reading.start));
+    const before = text.slice(Math.max(0, reading.start - RULING_WORDS), reading.start);
+    const ruledOut = !correction && RULED_OUT.test(before);
     if (ruledOut) passedOver.push(passOver(reading, text, `the words before ${quote(reading.text)} rule it out`));
     return !ruledOut;
   });
-  const slots = standing.filter((reading) => {
-    const next = standing.find((other) => other.slot === reading.slot && other.start >= reading.end);
-    const takenBack = next !== undefined && CORRECTED.test(text.slice(reading.end, next.start));
-    if (takenBack)
-      passedOver.push(passOver(reading, text, `${quote(reading.text)} is taken back for ${quote(next.text)}`));
-    return !takenBack;
-  });
-  return { slots, passedOver };
+  const takenBack = new Set<SlotReading>();
+  for (const [reading, last] of previousOfSlot(standing)) {
+    if (!CORRECTED.test(text.slice(last.end, reading.start))) continue;
+    takenBack.add(last);
+    passedOver.push(passOver(last, text, `${quote(last.text)} is taken back for ${quote(reading.text)}`));
+  }
+  return { slots: standing.filter((reading) => !takenBack.has(reading)), passedOver };
 }
 
 /** Where two slots read the very same words, the asked one keeps them, else the one that stands first in the form. */
 function onePerWords(form: Form, readings: readonly SlotReading[], asked: string | null): SlotReading[] {
   const place = (slot: string): number => (slot === asked ? -1 : form.slots.findIndex((item) => item.name === slot));
-  return readings.filter((reading) =>
-    readings.every(
-      (other) =>
-        other === reading ||
-        other.start !== reading.start ||
-        other.end !== reading.end ||
-        place(reading.slot) <= place(other.slot),
-    ),
-  );
+  const words = ({ start, end }: SlotReading): string => `${start} ${end}`;
+  const first = new Map<string, number>();
+  for (const reading of readings)
+    first.set(words(reading), Math.min(place(reading.slot), first.get(words(reading)) ?? Infinity));
+  return readings.filter((reading) => place(reading.slot) === first.get(words(reading)));
 }
 
 /** Why a candidate is a value of its entity. */
@@ -102,15 +114,11 @@ type Reader = (
   asked: string | null,
 ) => SlotsRead;
 
-const EDGE = /^[\s,;:–-]+|[\s,;:–-]+$/g;
-
-/** A stretch of words without the values of other slots that it begins or ends with, and without the signs then left. */
-function between(text: string, from: number, to: number, values: readonly Candidate[]): { start: number; end: number } {
+/** The tokens of a stretch without the values of other slots that it begins or ends with. */
+function tokensBetween({ tokens }: TokenisedText, from: number, to: number, values: readonly Candidate[]): Token[] {
   const start = Math.max(from, ...values.filter((value) => value.start <= from).map((value) => value.end));
   const end = Math.min(to, ...values.filter((value) => value.end >= to).map((value) => value.start));
-  const words = text.slice(start, end).replace(EDGE, '');
-  const at = text.indexOf(words, start);
-  return { start: at, end: at + words.length };
+  return tokensWithin(tokens, start, end);
 }
 
 /** Prepares the reading of a form's slots. */
@@ -122,7 +130,7 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
 
   /** Values that only the words around them tell: free words, and people and places that no finder knew. */
   const learned = (
-    text: string,
+    read: TokenisedText,
     tagging: Tagging,
     candidates: readonly Candidate[],
     asked: string | null,
@@ -139,13 +147,14 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
       if (kind !== 'free' && overlapped.some((other) => other.entity === entity)) return [];
       if (overlapped.some((other) => other.start <= from && to <= other.end)) return [];
       if (askedKind !== undefined && askedKind !== 'free' && overlapped.length > 0) return [];
-      const { start, end } = between(text, from, to, overlapped);
-      if (start === end) return [];
-      const words = text.slice(start, end);
+      const own = tokensBetween(read, from, to, overlapped);
+      if (own.length === 0) return [];
+      const [start, end] = [own[0]!.start, own.at(-1)!.end];
+      const words = read.text.slice(start, end);
       const alike = like();
       const near = alike ? `, and ${quote(alike.word)} is near to ${quote(alike.near)} there` : '';
       const why = `the words around it are like those around ${slot} in the utterances${near}`;
-      return [{ slot, entity, start, end, text: words, value: words, why }];
+      return [{ slot, entity, start, end, text: words, value: tidy(words), why }];
     });
   };
 
@@ -160,7 +169,7 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
   return (read, candidates, vectors, asked) => {
     const { text } = read;
     const tagging = tag?.(read, candidates, vectors);
-    const free = tagging ? learned(text, tagging, candidates, asked) : [];
+    const free = tagging ? learned(read, tagging, candidates, asked) : [];
     const passedOver: PassedOver[] = [];
     const taken = new Set<string>();
     const readings: SlotReading[] = [...free];

@@ -28,7 +28,7 @@ export function sentencesOf(text: string): Stretch[] {
 
 const QUESTION = /\?["'”’)]*$/u;
 const REQUEST =
-  /(?<!\p{L})(?:can|could|would|will|please|pls|plz|like to|want|need|wondering|is there|do you|how|what|when|where|which|who)(?!\p{L})/iu;
+  /(?<!\p{L})(?:can|could|would|will|please|pls|plz|like\s+to|want|need|wondering|is\s+there|do\s+you|how|what|when|where|which|who)(?!\p{L})/iu;
 
 /** How much a sentence asks for something: 1 if it only tells, 2 if it asks, 4 if it ends in a question mark. */
 export function askingWeight(sentence: string): number {

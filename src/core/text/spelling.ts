@@ -69,7 +69,6 @@ const SHORTHAND: ReadonlyMap<string, string> = new Map([
   ['aswell', 'as well'],
 ]);
 
-const VOWELS = 'aeiouy';
 /** The dearest mending, by length of the word: about one slip in three letters. */
 const limitOf = (length: number): number => (length < 4 ? 1 : length < 6 ? 1.5 : length < 9 ? 2 : 2.6);
 const FIRST_LETTER = 0.6;
@@ -85,6 +84,11 @@ const LONGEST = 24;
 const [DOUBLED, DROPPED, ADDED, SWAPPED, OTHER_VOWEL, OTHER_LETTER] = [0.6, 0.9, 1, 0.8, 0.7, 1.05] as const;
 const rows = [new Float64Array(LONGEST + 1), new Float64Array(LONGEST + 1), new Float64Array(LONGEST + 1)] as const;
 
+/** Where letters stand in the alphabet, a bit each; a word is a set of them. */
+const letterBit = (code: number): number => 1 << (code & 31);
+const VOWELS = [...'aeiouy'].reduce((bits, vowel) => bits | letterBit(vowel.charCodeAt(0)), 0);
+const isVowel = (code: number): boolean => code < 128 && (VOWELS & letterBit(code)) !== 0;
+
 /**
  * Slips between a written word and a wanted one (optimal string alignment; Damerau, 1964), the usual ones cheaper:
  * a letter doubled or not, one vowel for another, two neighbours swapped, a letter left out.
@@ -95,16 +99,17 @@ export function slips(written: string, wanted: string, limit: number): number {
   let [beforeLast, last, current] = rows;
   for (let column = 0; column <= wanted.length; column++) last[column] = column * DROPPED;
   for (let row = 1; row <= written.length; row++) {
-    const own = written[row - 1]!;
+    const own = written.charCodeAt(row - 1);
+    const before = row > 1 ? written.charCodeAt(row - 2) : -1;
+    const more = own === before ? DOUBLED : ADDED;
+    const change = isVowel(own) ? OTHER_VOWEL : OTHER_LETTER;
     let lowest = (current[0] = row * ADDED);
     for (let column = 1; column <= wanted.length; column++) {
-      const other = wanted[column - 1]!;
-      const more = last[column]! + (own === written[row - 2] ? DOUBLED : ADDED);
-      const less = current[column - 1]! + (other === wanted[column - 2] ? DOUBLED : DROPPED);
-      const change = own === other ? 0 : VOWELS.includes(own) && VOWELS.includes(other) ? OTHER_VOWEL : OTHER_LETTER;
-      let cost = Math.min(more, less, last[column - 1]! + change);
-      if (row > 1 && column > 1 && own === wanted[column - 2] && written[row - 2] === other)
-        cost = Math.min(cost, beforeLast[column - 2]! + SWAPPED);
+      const other = wanted.charCodeAt(column - 1);
+      const previous = column > 1 ? wanted.charCodeAt(column - 2) : -1;
+      let cost = last[column - 1]! + (own === other ? 0 : isVowel(other) ? change : OTHER_LETTER);
+      cost = Math.min(cost, last[column]! + more, current[column - 1]! + (other === previous ? DOUBLED : DROPPED));
+      if (own === previous && before === other) cost = Math.min(cost, beforeLast[column - 2]! + SWAPPED);
       current[column] = cost;
       if (cost < lowest) lowest = cost;
     }
@@ -117,7 +122,7 @@ export function slips(written: string, wanted: string, limit: number): number {
 /** Which letters a word has, a bit each. */
 function lettersOf(word: string): number {
   let letters = 0;
-  for (let at = 0; at < word.length; at++) letters |= 1 << (word.charCodeAt(at) & 31);
+  for (let at = 0; at < word.length; at++) letters |= letterBit(word.charCodeAt(at));
   return letters;
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { closest, editDistance } from './distance.js';
 import { mendWords } from './mend.js';
 import { compilePattern, PatternError } from './pattern.js';
-import { tokenise } from './tokens.js';
+import { isShouted, tidy, tokenAfter, tokenise, tokensWithin } from './tokens.js';
 
 describe('editDistance', () => {
   it.each([
@@ -82,5 +82,43 @@ describe('compilePattern', () => {
 
   it('refuses a pattern that would match nothing', () => {
     expect(() => compilePattern('\\d*')).toThrow(/matches empty text/);
+  });
+});
+
+describe('tokens', () => {
+  const anyText = fc.string({
+    unit: fc.constantFrom('a', 'B', ' ', '.', '7', '’', 'é', '\u00a0', '🌱'),
+    maxLength: 40,
+  });
+  const offset = fc.nat({ max: 45 });
+
+  it('are found by their place in the text', () => {
+    fc.assert(
+      fc.property(anyText, offset, offset, (text, one, other) => {
+        const { tokens } = tokenise(text);
+        const [start, end] = [Math.min(one, other), Math.max(one, other)];
+        const first = tokens.findIndex((token) => token.end > start);
+        expect(tokenAfter(tokens, start)).toBe(first < 0 ? tokens.length : first);
+        expect(tokensWithin(tokens, start, end)).toEqual(
+          tokens.filter((token) => token.start >= start && token.end <= end),
+        );
+      }),
+    );
+  });
+
+  it('of a text in capitals are taken as small, for capitals tell nothing there', () => {
+    const shouted = tokenise('WHERE IS MY ORDER');
+    expect(shouted.tokens.map(({ text }) => text)).toEqual(['where', 'is', 'my', 'order']);
+    expect(tokenise('Ask ANNA for it').tokens.map(({ text }) => text)).toEqual(['Ask', 'ANNA', 'for', 'it']);
+    expect(['A3 OK', 'LM-63012', 'DL', '', '1234', 'ÉTÉ'].filter(isShouted)).toEqual([]);
+    expect(['HELP', 'CAN YOU HELP?', 'WO IST MEINE TÜR'].filter(isShouted)).toEqual([
+      'HELP',
+      'CAN YOU HELP?',
+      'WO IST MEINE TÜR',
+    ]);
+  });
+
+  it('have one space between them when tidied', () => {
+    expect(tidy('9  Saltpan\u00a0\n Lane')).toBe('9 Saltpan Lane');
   });
 });

@@ -2,7 +2,7 @@
 export interface Token {
   start: number;
   end: number;
-  /** As written. */
+  /** As written; in small letters where the whole text is in capitals, which then tell nothing. */
   text: string;
   /** Lower case, compatibility forms folded, accents and apostrophes taken off. */
   norm: string;
@@ -26,12 +26,39 @@ export function foldWord(word: string): string {
     .toLowerCase();
 }
 
+/** Whether a text is written in capitals; a code or a short name alone is not. */
+export function isShouted(text: string): boolean {
+  return !/\p{Ll}/u.test(text) && /\p{Lu}{4}/u.test(text);
+}
+
 /** Cuts a text into tokens: runs of letters (with inner apostrophes), numbers, and a few signs that carry meaning. */
 export function tokenise(text: string): TokenisedText {
   const tokens: Token[] = [];
+  const shouted = isShouted(text);
   for (const match of text.matchAll(TOKEN)) {
     const norm = foldWord(match[0]);
-    tokens.push({ start: match.index, end: match.index + match[0].length, text: match[0], norm, read: norm });
+    const written = shouted ? match[0].toLowerCase() : match[0];
+    tokens.push({ start: match.index, end: match.index + match[0].length, text: written, norm, read: norm });
   }
   return { text, tokens };
+}
+
+/** Words with one space between them, whatever stood there. */
+export const tidy = (words: string): string => words.replace(/\s+/gu, ' ');
+
+/** The place of the first token that ends after an offset; the number of tokens where none does. */
+export function tokenAfter(tokens: readonly Token[], offset: number): number {
+  let [from, to] = [0, tokens.length];
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (tokens[middle]!.end > offset) to = middle;
+    else from = middle + 1;
+  }
+  return from;
+}
+
+/** The tokens that lie within a stretch of the text. */
+export function tokensWithin(tokens: readonly Token[], start: number, end: number): Token[] {
+  const within = tokens.slice(tokenAfter(tokens, start), tokenAfter(tokens, end));
+  return within[0] && within[0].start < start ? within.slice(1) : within;
 }

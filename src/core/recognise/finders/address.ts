@@ -1,5 +1,5 @@
 import { DICTIONARY } from '../../text/dictionary.js';
-import type { Token, TokenisedText } from '../../text/tokens.js';
+import { tidy, type Token, type TokenisedText } from '../../text/tokens.js';
 import { TENS, UNITS } from './counts.js';
 import type { Finder, Found } from './finder.js';
 
@@ -15,15 +15,16 @@ const BUILDING =
 const UNIT = /^(?:flat|apartment|apt|unit|suite|room|floor|block|hall|studio|office|shop|plot)$/;
 /** Postcodes: British, Irish, Canadian, Dutch, American with its state, and five or four figures. */
 const POSTCODE =
-  /^(?:[A-Z]{1,2}\d[A-Z\d]? ?\d[A-Z]{2}|[A-Z]\d[\dW] ?[A-Z\d]{4}|[A-Z]\d[A-Z] ?\d[A-Z]\d|[A-Z]{2} \d{5}(?:-\d{4})?|\d{4} ?[A-Z]{2}|\d{5}(?:-\d{4})?|[A-Z]{2,3} \d{4})(?![\p{L}\p{N}])/iu;
+  /^(?:[A-Z]{1,2}\d[A-Z\d]?\s{0,2}\d[A-Z]{2}|[A-Z]\d[\dW]\s{0,2}[A-Z\d]{4}|[A-Z]\d[A-Z]\s{0,2}\d[A-Z]\d|[A-Z]{2}\s{1,2}\d{5}(?:-\d{4})?|\d{4}\s{0,2}[A-Z]{2}|\d{5}(?:-\d{4})?|[A-Z]{2,3}\s{1,2}\d{4})(?![\p{L}\p{N}])/iu;
 const NO_STREET_NAME =
   /^(?:of|them|those|these|to|for|at|in|on|by|from|please|and|or|with|is|it|the|a|an|want|need|i|we|you|my|order)$/;
 const MOST_STREET_WORDS = 4;
 const MOST_TOWN_WORDS = 3;
 
 const isCapital = (token: Token | undefined): boolean => token !== undefined && /^\p{Lu}/u.test(token.text);
+/** What stands between a word and the one before it, several spaces as one. */
 const gap = (text: string, tokens: readonly Token[], at: number): string =>
-  at <= 0 || at >= tokens.length ? '' : text.slice(tokens[at - 1]!.end, tokens[at]!.start);
+  at <= 0 || at >= tokens.length ? '' : text.slice(tokens[at - 1]!.end, tokens[at]!.start).replace(/[^\S\n]+/g, ' ');
 const near = (between: string): boolean => /^[ ,.'’-]{0,2}$/.test(between);
 
 /** "12", "12a", "12-14", "forty one": index after the number of a house; the place itself where there is none. */
@@ -97,7 +98,7 @@ const beginsPostcode = (text: string, at: number): boolean =>
   /\d/.test(POSTCODE.exec(text.slice(at, at + 12))?.[0] ?? '');
 
 function postcodeEnd(text: string, from: number): number {
-  const lead = /^[ ,]{1,2}/.exec(text.slice(from))?.[0].length ?? 0;
+  const lead = /^(?:,|[^\S\n]){1,6}/.exec(text.slice(from))?.[0].length ?? 0;
   const match = lead > 0 ? POSTCODE.exec(text.slice(from + lead)) : null;
   return match && /\d/.test(match[0]) ? from + lead + match[0].length : -1;
 }
@@ -214,7 +215,7 @@ export const addressFinder: Finder = {
       if (read.tokens[at]!.start < from) continue;
       const address = addressAt(read, at);
       if (!address) continue;
-      found.push({ ...address, value: read.text.slice(address.start, address.end), match: 'computed' });
+      found.push({ ...address, value: tidy(read.text.slice(address.start, address.end)), match: 'computed' });
       from = address.end;
     }
     return found;

@@ -1,5 +1,5 @@
 import { DICTIONARY } from '../../text/dictionary.js';
-import type { TokenisedText, Token } from '../../text/tokens.js';
+import { tidy, type TokenisedText, type Token } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
 
 const TITLE =
@@ -48,7 +48,7 @@ const isCapital = ({ text }: Token): boolean => /^\p{Lu}[\p{Ll}'’-]/u.test(tex
 const isUnknown = ({ norm }: Token): boolean => /^[a-z]{3,}$/.test(norm) && !DICTIONARY.has(norm);
 /** Between the words of a name stands a space, or a hyphen; a dot only after a title or an initial. */
 const parted = (text: string, before: Token, token: Token): boolean => {
-  const between = text.slice(before.end, token.start);
+  const between = tidy(text.slice(before.end, token.start));
   return (
     !/^[ .'’-]{0,2}$/.test(between) || (between.includes('.') && before.norm.length > 1 && !TITLE.test(before.norm))
   );
@@ -90,7 +90,7 @@ export const personFinder: Finder = {
       found.push({
         start: first.start,
         end: last.end,
-        value: text.text.slice(first.start, last.end),
+        value: tidy(text.text.slice(first.start, last.end)),
         match: 'computed',
       });
       at = end - 1;

@@ -2,7 +2,7 @@ import { findEntity, type BotDocument, type EntityKind, type Form } from '../../
 import { readMarking, type Mark, type MarkedText } from '../../bot/marking.js';
 import { DICTIONARY } from '../../text/dictionary.js';
 import { sentencesOf } from '../../text/sentences.js';
-import type { Token, TokenisedText } from '../../text/tokens.js';
+import { tokenAfter, tokensWithin, type Token, type TokenisedText } from '../../text/tokens.js';
 import type { Candidate } from '../finders/finder.js';
 import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
@@ -76,13 +76,12 @@ function classFeatures(tokens: readonly Token[], at: number): string[] {
 
 /** Which candidate of which entity each word lies in, and whether it begins there. */
 function candidateTags(tokens: readonly Token[], candidates: readonly Candidate[]): string[] {
-  return tokens.map((token) =>
-    candidates
-      .filter(({ start, end }) => token.start >= start && token.end <= end)
-      .map(({ entity, start }) => `${entity}${token.start === start ? '[' : '-'}`)
-      .sort()
-      .join(' '),
-  );
+  const tags = tokens.map((): string[] => []);
+  for (const { entity, start, end } of candidates) {
+    for (let at = tokenAfter(tokens, start); at < tokens.length && tokens[at]!.end <= end; at++)
+      if (tokens[at]!.start >= start) tags[at]!.push(`${entity}${tokens[at]!.start === start ? '[' : '-'}`);
+  }
+  return tags.map((own) => own.sort().join(' '));
 }
 
 /**
@@ -136,7 +135,7 @@ function featureRows(
 function bySentence({ text, tokens }: TokenisedText): TokenisedText[] {
   const sentences = sentencesOf(text).map(({ start, end }) => ({
     text,
-    tokens: tokens.filter((token) => token.start >= start && token.end <= end),
+    tokens: tokensWithin(tokens, start, end),
   }));
   return sentences.filter((sentence) => sentence.tokens.length > 0);
 }
@@ -313,9 +312,8 @@ export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTab
       spans,
       likelihood(name, start, end) {
         const slot = slots.indexOf(name);
-        const first = tokens.findIndex((token) => token.end > start);
-        const after = tokens.findIndex((token) => token.start >= end);
-        return slot < 0 || first < 0 ? 0 : mean(slot, first, after < 0 ? tokens.length : after);
+        const last = tokenAfter(tokens, end - 1);
+        return slot < 0 ? 0 : mean(slot, tokenAfter(tokens, start), Math.min(last + 1, tokens.length));
       },
     };
   };
