@@ -140,6 +140,11 @@ describe('the recogniser with the encoder', () => {
   const read = async (text: string, reader = recogniser) =>
     reader.recognise(text, await encodeTexts(encoder, reader.textsToEncode(text)), NOW);
 
+  it('matches nothing to a text without words', async () => {
+    for (const text of ['', '   ', '🌱🌱🌱', '?!', '— … —', '\ud800'])
+      expect(await read(text), text).toMatchObject({ intent: null, decision: 'none', ranking: [], slots: [] });
+  });
+
   it('recognises other words for the same wish', async () => {
     expect((await read('at which hour do your doors shut')).ranking[0]!.intent).toBe('opening_hours');
     expect((await read('I no longer need the parcel, call it off')).ranking[0]!.intent).toBe('cancel_order');

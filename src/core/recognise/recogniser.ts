@@ -25,6 +25,7 @@ import {
   trainIntentModel,
   type CountedText,
   type IntentModel,
+  type IntentRanker,
   type RankedPart,
   type TrainingText,
 } from './intentModel.js';
@@ -264,6 +265,8 @@ function gaveWay(text: string, { candidate, by }: Overlapped): PassedOver {
   return { entity, start, end, text: text.slice(start, end), why: `${winner}; ${rule}` };
 }
 
+const NOTHING: Pick<IntentRanker, 'rank'> = { rank: () => [] };
+
 /** Makes a bot ready to read messages with a model trained on it. */
 export function openRecogniser(document: BotDocument, model: RecogniserModel): Recogniser {
   const ranker = openIntentModel(model);
@@ -326,7 +329,8 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
         vector: vectors.get(words) ?? null,
         weight,
       });
-      const ranking = ranker
+      // Pictures and signs alone say nothing, and what says nothing belongs to no intent.
+      const ranking = (tokens.length === 0 ? NOTHING : ranker)
         .rank(
           part(mended, tokens, 1),
           sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),

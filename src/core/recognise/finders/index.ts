@@ -70,8 +70,8 @@ export function settleOverlaps(candidates: readonly Candidate[], overlapped: Ove
   return kept.sort((a, b) => a.start - b.start);
 }
 
-/** What reads as one of these is no plain number, whether the bot asks for it or not: "a hundred quid", "5 March". */
-const NO_NUMBERS: readonly Finder[] = [moneyFinder, percentFinder, dateFinder];
+/** What is part of one of these is no plain number, whether the bot asks for it or not: "a hundred quid", "5 March". */
+const NO_NUMBERS: readonly Finder[] = [moneyFinder, percentFinder, dateFinder, phoneFinder];
 
 /** Prepares the finders of a bot. @param vocabulary words that are never taken for misspellings */
 export function prepareFinders(document: BotDocument, vocabulary: ReadonlySet<string>): FindAll {

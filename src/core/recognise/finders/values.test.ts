@@ -41,7 +41,7 @@ describe.each<[kind: EntityKind, cases: [text: string, words: string, value: Val
       ['twelve hundred labels', 'twelve hundred', 1200],
       ['a pair of boots', 'a pair of', 2],
     ],
-    ['the blue one', 'the twenty-first', 'no one came', 'constructor'],
+    ['call 020 7946 0018', 'the blue one', 'the twenty-first', 'no one came', 'constructor'],
   ],
   [
     'ordinal',
