@@ -11,8 +11,8 @@ import type { ModelService } from './models.js';
 
 class Stopped extends Error {}
 
-/** Lines read between two looks at the clock. */
-const STRETCH = 20;
+/** Lines read at a stretch, before other work goes on. */
+const STRETCH = 6;
 
 /** Runs test sets in the background. */
 export class TestRunService {
@@ -66,23 +66,30 @@ export class TestRunService {
     const check = () => {
       if (this.#stopped.has(progress.id)) throw new Stopped();
     };
+    /** Lets other work go on now and then. */
+    const rest = async (index: number) => {
+      if (index % STRETCH !== 0) return;
+      await new Promise((resolve) => setImmediate(resolve));
+      check();
+    };
     try {
       const { recogniser, revision } = await this.#models.current(bot);
       const { document } = recogniser;
-      const asked = lines.flatMap((line) => recogniser.textsToEncode(line.text));
+      const asked = new Set<string>();
+      for (const [index, line] of lines.entries()) {
+        for (const text of recogniser.textsToEncode(line.text)) asked.add(text);
+        await rest(index);
+      }
       // Encoding is nearly all of the work, so the bar follows it; the last line counts when all are read.
-      const vectors = await this.#encoding.vectorsOf(asked, (done) => {
+      const vectors = await this.#encoding.vectorsOf([...asked], (done) => {
         check();
-        progress.done = Math.min(Math.floor((done / asked.length) * lines.length), lines.length - 1);
+        progress.done = Math.min(Math.floor((done / Math.max(1, asked.size)) * lines.length), lines.length - 1);
       });
       const now = localNow(document.timeZone);
       const results: LineResult[] = [];
       for (const [index, line] of lines.entries()) {
         results.push(readLine(recogniser, line, vectors, now));
-        if (index % STRETCH === 0) {
-          await new Promise((resolve) => setImmediate(resolve));
-          check();
-        }
+        await rest(index);
       }
       const evaluation = measure(
         results,

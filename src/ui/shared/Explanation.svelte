@@ -88,7 +88,7 @@
       {/if}
     </dl>
     <p class="soft">
-      A figure tells by how much the log-odds of the intent fall when the word is left out; nearness is 0 to 100 %.
+      A figure tells by how much the log-odds of the intent fall when the word is left out; nearness runs from 0 to 1.
     </p>
   {:catch error}
     <p class="refused">{error instanceof Error ? error.message : 'The explanation could not be made.'}</p>
