@@ -57,27 +57,37 @@ function checkSays(turn: WalkthroughTurn, index: number, says: readonly Say[]): 
   return [`turn ${index + 1}: the bot said “${said}”, not “${turn.say}”`];
 }
 
+/** Runs a walkthrough at once; see {@link walk}. */
+export function runWalkthrough(...given: Parameters<typeof walk>): WalkthroughResult {
+  const steps = walk(...given);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
 /**
- * Runs a walkthrough.
+ * Runs a walkthrough, a turn at a step.
  * @param vectors of the texts that the recogniser asks for to read the turns
  * @param now where the walkthrough names no time of its own
  */
-export function runWalkthrough(
+export function* walk(
   recogniser: Recogniser,
   walkthrough: Walkthrough,
   vectors: Vectors,
   now: string,
-): WalkthroughResult {
+): Generator<void, WalkthroughResult> {
   let state = startConversation('1');
   const faults: string[] = [];
   const transcript: TranscriptLine[] = [];
-  walkthrough.turns.forEach((turn, index) => {
+  for (const [index, turn] of walkthrough.turns.entries()) {
     const result: Step = step(recogniser, state, eventOf(turn, vectors, walkthrough.now ?? now));
     state = result.state;
     transcript.push({ from: 'user', text: turn.user ?? (turn.noInput ? '(nothing)' : `(${turn.signal ?? ''})`) });
     for (const say of result.says) transcript.push({ from: 'bot', text: say.text });
     faults.push(...checkSays(turn, index, result.says));
-  });
+    yield;
+  }
   const outcome = finalOutcome(state);
   const slots = heldValues(state);
   const { expect } = walkthrough;

@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
 import type { Vectors } from '../../core/encode/encoder.js';
-import { runWalkthrough, type WalkthroughResult } from '../../core/converse/walkthrough.js';
+import { walk, type WalkthroughResult } from '../../core/converse/walkthrough.js';
 import type { ModelState } from '../../core/contract/bot.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { Explanation } from '../../core/recognise/explain.js';
@@ -42,6 +42,28 @@ const GATHER = 60;
 const LONGEST_TURN = 8;
 
 const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** Does work that comes in steps; other work goes on between them. */
+async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
+  await pause(0);
+  for (let turn = performance.now(); ;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() - turn < LONGEST_TURN) continue;
+    await pause(0);
+    turn = performance.now();
+  }
+}
+
+/** The texts whose vectors the reading of messages needs, a message at a step. */
+function* textsOf(recogniser: Recogniser, messages: readonly string[]): Generator<void, string[]> {
+  const texts = new Set<string>();
+  for (const message of messages) {
+    for (const text of recogniser.textsToEncode(message)) texts.add(text);
+    yield;
+  }
+  return [...texts];
+}
 
 /** Keeps a trained model for every bot in use: retrains after each act, and answers from the last good one meanwhile. */
 export class ModelService {
@@ -145,14 +167,7 @@ export class ModelService {
   /** Why a message is read as it is; other work goes on between the steps. */
   async explain({ recogniser }: OpenModel, text: string, now: string): Promise<Explanation> {
     const vectors = await this.#encoding.vectorsNow(recogniser.textsToExplain(text));
-    const steps = recogniser.explain(text, vectors, now);
-    for (let turn = performance.now(); ;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-      if (performance.now() - turn < LONGEST_TURN) continue;
-      await pause(0);
-      turn = performance.now();
-    }
+    return inTurns(recogniser.explain(text, vectors, now));
   }
 
   forget(botId: number): void {
@@ -221,12 +236,11 @@ export class ModelService {
     if (!open) return;
     const stored = await listWalkthroughs(this.#database, botId);
     const said = stored.flatMap(({ walkthrough }) => walkthrough.turns.flatMap((turn) => turn.user ?? []));
-    const vectors = await this.#encoding.vectorsOf(said.flatMap((text) => open.recogniser.textsToEncode(text)));
+    const vectors = await this.#encoding.vectorsOf(await inTurns(textsOf(open.recogniser, said)));
     const now = localNow(open.recogniser.document.timeZone);
     const results: WalkthroughResult[] = [];
     for (const { walkthrough } of stored) {
-      results.push(runWalkthrough(open.recogniser, walkthrough, vectors, now));
-      await pause(0);
+      results.push(await inTurns(walk(open.recogniser, walkthrough, vectors, now)));
     }
     if (entry.open !== open) return;
     entry.walkthroughs = results;
