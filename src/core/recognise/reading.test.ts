@@ -51,7 +51,7 @@ describe('a message', () => {
   });
 
   it('of endless length is read up to a point', () => {
-    expect(read('1 2 3 '.repeat(2000))).toMatchObject({ text: '1 2 3 '.repeat(2000).slice(0, 1399) });
+    expect(read('1 2 3 '.repeat(2000))).toMatchObject({ text: '1 2 3 '.repeat(2000).slice(0, 999) });
     expect(read('x'.repeat(9000)).text).toHaveLength(4000);
     expect(read('qzxv wkjh '.repeat(300)).mendings).toEqual([]);
   });

@@ -47,7 +47,7 @@ const MOST_SENTENCES = 6;
 const FEWEST_WORDS = 2;
 /** Of a longer text only this much is read, in UTF-16 code units and in words. */
 const LONGEST_READ = 4000;
-const MOST_WORDS = 700;
+const MOST_WORDS = 500;
 /** What is written without a space and holds one of these is an e-mail or web address. */
 const OF_ADDRESSES = /@|:\/\/|\bwww\./i;
 /** Misspelt words that are put right in one text, at most: more of them are no misspellings but another language. */
