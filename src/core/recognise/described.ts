@@ -3,7 +3,7 @@ const CUSTOMER = /^(?:the|a|an)\s+(?:customer|caller|user|person|visitor|client|
 const SAID: readonly (readonly [RegExp, string])[] = [
   [/^(?:wants|wishes|needs|intends|is trying|tries) to\s+/iu, 'I want to '],
   [/^would like to\s+/iu, 'I would like to '],
-  [/^(?:asks|wants to know|would like to know|wonders|enquires|is asking)\s+(?:for)\s+/iu, 'I want '],
+  [/^(?:asks|is asking) for\s+/iu, 'I want '],
   [/^(?:asks|is asking) to\s+/iu, 'I want to '],
   [/^(?:asks|wonders|enquires|is asking)\s+/iu, 'I want to know '],
   [/^has\s+/iu, 'I have '],

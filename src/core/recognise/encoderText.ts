@@ -1,4 +1,4 @@
-import { isShouted } from '../text/tokens.js';
+import { isShouted, tidy } from '../text/tokens.js';
 
 /** Numbers of orders, accounts and the like. */
 const REFERENCES = /\b(?:[a-z]{1,3}-?\d{3,}|\d{5,})\b/gi;
@@ -16,13 +16,8 @@ const ENDS = '.!?…,;:- ';
  * the end, quotes and pictures; people type in all ways, so that these are brought to one form first.
  */
 export function encoderText(text: string): string {
-  const plain = text
-    .replace(REFERENCES, REFERRED)
-    .replace(APOSTROPHES, "'")
-    .replace(QUOTES, '')
-    .replace(PICTURES, ' ')
-    .replace(/\s+/gu, ' ')
-    .trim();
+  const typed = text.replace(REFERENCES, REFERRED).replace(APOSTROPHES, "'").replace(QUOTES, '').replace(PICTURES, ' ');
+  const plain = tidy(typed).trim();
   let length = plain.length;
   while (length > 0 && ENDS.includes(plain[length - 1]!)) length--;
   const [words, end] = [plain.slice(0, length), plain.slice(length)];

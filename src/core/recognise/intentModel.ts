@@ -140,7 +140,8 @@ function crossValidate(
   folds: Int32Array,
 ): Float64Array {
   const scores = new Float64Array(labels.length * classes);
-  for (let fold = 0; fold <= Math.max(...folds); fold++) {
+  const last = Math.max(...folds);
+  for (let fold = 0; fold <= last; fold++) {
     const [held, kept]: [number[], number[]] = [[], []];
     folds.forEach((own, row) => (own === fold ? held : kept).push(row));
     const own = <T>(array: ArrayLike<T>): T[] => kept.map((row) => array[row]!);

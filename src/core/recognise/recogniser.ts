@@ -25,7 +25,6 @@ import {
   trainIntentModel,
   type CountedText,
   type IntentModel,
-  type IntentRanker,
   type RankedPart,
   type TrainingText,
 } from './intentModel.js';
@@ -265,8 +264,6 @@ function gaveWay(text: string, { candidate, by }: Overlapped): PassedOver {
   return { entity, start, end, text: text.slice(start, end), why: `${winner}; ${rule}` };
 }
 
-const NOTHING: Pick<IntentRanker, 'rank'> = { rank: () => [] };
-
 /** Makes a bot ready to read messages with a model trained on it. */
 export function openRecogniser(document: BotDocument, model: RecogniserModel): Recogniser {
   const ranker = openIntentModel(model);
@@ -330,12 +327,14 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
         weight,
       });
       // Pictures and signs alone say nothing, and what says nothing belongs to no intent.
-      const ranking = (tokens.length === 0 ? NOTHING : ranker)
-        .rank(
-          part(mended, tokens, 1),
-          sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
-        )
-        .filter((item) => known.has(item.intent));
+      const ranked =
+        tokens.length === 0
+          ? []
+          : ranker.rank(
+              part(mended, tokens, 1),
+              sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
+            );
+      const ranking = ranked.filter((item) => known.has(item.intent));
       const { decision, candidates } = decide(ranking, document.gate);
       const best = ranking[0];
       const { slots, passedOver } = best

@@ -94,7 +94,7 @@
     {/if}
   </div>
   {#if why && result}
-    <Explanation {botId} text={result.text} />
+    <div class="bounded"><Explanation {botId} text={result.text} /></div>
   {/if}
   {#if kept && result}
     <ProbeActs {botId} recognition={result} {intents} {testSets} done={() => (kept = false)} />
@@ -102,6 +102,12 @@
 </section>
 
 <style>
+  /* The stage keeps most of the height; in Try, whose column scrolls, an explanation is shown whole. */
+  .bounded {
+    max-height: 16rem;
+    overflow-y: auto;
+  }
+
   .probe {
     border-top: 1px solid var(--line-strong);
     background: var(--paper-deep);

@@ -98,8 +98,6 @@
 <style>
   .why {
     font-size: 0.8125rem;
-    max-height: 16rem;
-    overflow-y: auto;
     padding: 0.4rem 0;
   }
 
