@@ -9,12 +9,19 @@ export interface ReadyBot {
   vectors: Vectors;
 }
 
-/** Trains a bot and encodes texts, all in this process. */
-export async function readyBot(document: BotDocument, texts: readonly string[]): Promise<ReadyBot> {
+/**
+ * Trains a bot and encodes texts, all in this process.
+ * @param textsOf the texts whose vectors each of them needs; those of reading it alone where it is left out
+ */
+export async function readyBot(
+  document: BotDocument,
+  texts: readonly string[],
+  textsOf: (recogniser: Recogniser, text: string) => string[] = (recogniser, text) => recogniser.textsToEncode(text),
+): Promise<ReadyBot> {
   const training = textsForTraining(document);
   const encoder = training.length > 0 ? await loadEncoder(encoderFolder()) : null;
   const taught = encoder ? await encodeTexts(encoder, training) : NO_VECTORS;
   const recogniser = openRecogniser(document, trainRecogniser(document, taught));
-  const asked = texts.flatMap((text) => recogniser.textsToEncode(text));
+  const asked = texts.flatMap((text) => textsOf(recogniser, text));
   return { recogniser, vectors: encoder ? await encodeTexts(encoder, asked) : NO_VECTORS };
 }

@@ -1,3 +1,4 @@
+import { textsOfTurn } from '../core/converse/turn.js';
 import { runWalkthrough, type WalkthroughResult } from '../core/converse/walkthrough.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
@@ -8,7 +9,7 @@ export async function converseFile(botFile: string, walkthroughFile: string): Pr
   const document = loadBotFile(botFile);
   const walkthroughs = loadWalkthroughFile(walkthroughFile);
   const texts = walkthroughs.flatMap(({ turns }) => turns.flatMap((turn) => turn.user ?? []));
-  const { recogniser, vectors } = await readyBot(document, texts);
+  const { recogniser, vectors } = await readyBot(document, texts, textsOfTurn);
   const now = localNow(document.timeZone);
   return walkthroughs.map((walkthrough) => runWalkthrough(recogniser, walkthrough, vectors, now));
 }

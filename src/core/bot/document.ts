@@ -1,5 +1,7 @@
-/** A text a customer sees: one wording, several variants, or either by language. */
-export type Localised = string | string[] | Record<string, string | string[]>;
+import type { BotTexts } from '../say/texts.js';
+import type { Localised } from './localised.js';
+
+export type { Localised } from './localised.js';
 
 /** Kinds of value that are known without an entry in the bot file. */
 export const BUILT_IN_KINDS = [
@@ -48,6 +50,10 @@ export interface Entity {
 export interface Intent {
   name: string;
   description?: string;
+  /** How it is named to a customer: "change an order". Without it the name itself is put in words. */
+  called?: Localised;
+  /** Whether it stands in clarifications and help; without it all do but thanks, greetings and the like. */
+  offered?: boolean;
   /** The form that is filled when this intent is accepted. */
   form?: string;
   /** Said when this intent is accepted, before its form begins. */
@@ -64,6 +70,10 @@ export interface Slot {
   /** An entity of the bot or a built-in kind. */
   entity: string;
   required: boolean;
+  /** Whether it may hold several values; without it a list and free words may, and other kinds hold one. */
+  several?: boolean;
+  /** Taken when the customer does not mind. */
+  default?: string | number;
   /** JsonLogic over the form's values; the slot counts only while it holds. */
   when?: JsonLogicRule;
   /** What is said to ask for it: the first at the first try, the next at the next. */
@@ -80,6 +90,8 @@ export interface Form {
   confirm?: Localised;
   /** Said when the customer says no to the read-back. */
   decline?: Localised;
+  /** What a no to the read-back does: the bot asks what to change (so without it), or the form is left. */
+  onNo?: 'change' | 'leave';
   /** Said when the form is complete. */
   done?: Localised;
   /** The desk a completed form is handed to. */
@@ -132,6 +144,8 @@ export interface BotDocument {
   desks: Desk[];
   gate: GateSettings;
   noMatch: NoMatchSettings;
+  /** Its own wordings of the sentences that the engine says. */
+  texts: BotTexts;
 }
 
 /**
@@ -166,6 +180,7 @@ export function emptyBot(name: string): BotDocument {
     desks: [],
     gate: { ...DEFAULT_GATE },
     noMatch: { ...DEFAULT_NO_MATCH, prompts: [...(DEFAULT_NO_MATCH.prompts as string[])] },
+    texts: {},
   };
 }
 

@@ -1,10 +1,11 @@
-import type { BotDocument, Entity, ListValue, Slot } from './document.js';
+import type { TextName } from '../say/texts.js';
+import type { BotDocument, Entity, ListValue, Localised, Slot } from './document.js';
 import { EditError, type Edited } from './edits/common.js';
 import * as entities from './edits/entities.js';
 import * as forms from './edits/forms.js';
 import * as intents from './edits/intents.js';
 import * as settings from './edits/settings.js';
-import { validateReferences } from './validate.js';
+import { validateReferences, withMainForms } from './validate.js';
 
 export { EditError, type Edited } from './edits/common.js';
 export type { EntityChange } from './edits/entities.js';
@@ -27,7 +28,7 @@ export type Edit =
   | { do: 'addEntity'; entity: Entity }
   | { do: 'changeEntity'; name: string; to: entities.EntityChange }
   | { do: 'deleteEntity'; name: string }
-  | { do: 'addValues'; entity: string; values: string[] }
+  | { do: 'addValues'; entity: string; values: ListValue[] }
   | { do: 'changeValue'; entity: string; value: string; to: Partial<ListValue> }
   | { do: 'deleteValues'; entity: string; values: string[] }
   | { do: 'addForm'; name: string; intent?: string }
@@ -42,6 +43,7 @@ export type Edit =
   | { do: 'changeDesk'; name: string; to: settings.DeskChange }
   | { do: 'deleteDesk'; name: string }
   | { do: 'changeNoMatch'; to: settings.NoMatchChange }
+  | { do: 'changeText'; text: TextName; to: Localised | null }
   | { do: 'changeSettings'; to: settings.SettingsChange };
 
 function act(document: BotDocument, edit: Edit): Edited {
@@ -96,6 +98,8 @@ function act(document: BotDocument, edit: Edit): Edited {
       return settings.deleteDesk(document, edit.name);
     case 'changeNoMatch':
       return settings.changeNoMatch(document, edit.to);
+    case 'changeText':
+      return settings.changeText(document, edit.text, edit.to);
     case 'changeSettings':
       return settings.changeSettings(document, edit.to);
   }
@@ -106,7 +110,8 @@ function act(document: BotDocument, edit: Edit): Edited {
  * @throws EditError if the act cannot be done or would leave a fault that was not there before
  */
 export function applyEdit(document: BotDocument, edit: Edit): Edited {
-  const edited = act(document, edit);
+  const done = act(document, edit);
+  const edited = { ...done, document: withMainForms(done.document) };
   const before = new Set(validateReferences(document).map((fault) => fault.path + fault.message));
   const faults = validateReferences(edited.document).filter((fault) => !before.has(fault.path + fault.message));
   if (faults.length > 0) {

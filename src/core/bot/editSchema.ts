@@ -1,12 +1,17 @@
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup';
+import { TEXT_NAMES } from '../say/texts.js';
 import type { Edit } from './edit.js';
 import {
   conditionSchema,
+  defaultSchema,
   entityKindSchema,
   entitySchema,
   gateSchema,
+  isLocalised,
   localisedSchema,
+  onNoSchema,
   slotSchema,
+  TEXT_MESSAGE,
   triesSchema,
 } from './schema.js';
 
@@ -15,8 +20,14 @@ const row = object({ index: number().strict().integer().min(0).required(), was: 
   .noUnknown()
   .strict();
 const rows = array().of(row).min(1).required();
+const listValue = object({ value: text(), synonyms: array().of(text()).required() })
+  .noUnknown()
+  .strict();
 const names = array().of(text()).min(1).required();
 const lines = array().of(text()).min(1).max(50_000, 'At most 50,000 lines at once.').required();
+
+/** A text that may be taken away. */
+const emptiable = () => mixed().nullable().test("text", TEXT_MESSAGE, (value) => value === null || isLocalised(value));
 
 /** The parts to be changed; a part that is not named stays. */
 const change = (parts: Record<string, Schema>) => object(parts).noUnknown().strict().required();
@@ -28,8 +39,10 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
     to: change({
       name: string().strict(),
       description: string().strict().nullable(),
+      called: emptiable(),
+      offered: boolean().strict().nullable(),
       form: string().strict().nullable(),
-      reply: localisedSchema().nullable(),
+      reply: emptiable(),
       desk: string().strict().nullable(),
     }),
   },
@@ -49,7 +62,7 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
     }),
   },
   deleteEntity: { name: text() },
-  addValues: { entity: text(), values: lines },
+  addValues: { entity: text(), values: array().of(listValue).min(1).max(20_000, 'At most 20,000 values at once.').required() },
   changeValue: {
     entity: text(),
     value: text(),
@@ -61,9 +74,10 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
     name: text(),
     to: change({
       name: string().strict(),
-      confirm: localisedSchema().nullable(),
-      decline: localisedSchema().nullable(),
-      done: localisedSchema().nullable(),
+      confirm: emptiable(),
+      decline: emptiable(),
+      onNo: onNoSchema().nullable(),
+      done: emptiable(),
       desk: string().strict().nullable(),
     }),
   },
@@ -75,6 +89,8 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
     to: change({
       entity: string().strict(),
       required: boolean().strict(),
+      several: boolean().strict().nullable(),
+      default: defaultSchema(),
       when: conditionSchema().nullable(),
       prompts: localisedSchema(),
     }),
@@ -85,7 +101,7 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
   addDesk: { name: text() },
   changeDesk: {
     name: text(),
-    to: change({ description: string().strict().nullable(), handover: localisedSchema().nullable() }),
+    to: change({ description: string().strict().nullable(), handover: emptiable() }),
   },
   deleteDesk: { name: text() },
   changeNoMatch: {
@@ -96,6 +112,7 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
       giveUp: localisedSchema(),
     }),
   },
+  changeText: { text: string().strict().oneOf(TEXT_NAMES, 'There is no such text.').defined(), to: emptiable() },
   changeSettings: {
     to: change({
       name: string().strict(),

@@ -1,4 +1,5 @@
 import { array, boolean, lazy, mixed, number, object, string, ValidationError, type Schema } from 'yup';
+import { TEXT_NAMES } from '../say/texts.js';
 import { BUILT_IN_KINDS, ENTITY_KINDS, NAME_PATTERN } from './document.js';
 import { closest } from '../text/distance.js';
 
@@ -9,7 +10,7 @@ export interface Fault {
   message: string;
 }
 
-const TEXT_MESSAGE = 'must be a text, a list of texts, or either by language';
+export const TEXT_MESSAGE = 'must be a text, a list of texts, or either by language';
 
 const isText = (value: unknown): boolean => typeof value === 'string';
 const isTextOrList = (value: unknown): boolean => isText(value) || (Array.isArray(value) && value.every(isText));
@@ -17,12 +18,10 @@ const isMap = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** A text by variants and languages. */
-export const localisedSchema = () =>
-  mixed().test(
-    'localised',
-    TEXT_MESSAGE,
-    (value) => value === undefined || isTextOrList(value) || (isMap(value) && Object.values(value).every(isTextOrList)),
-  );
+export const isLocalised = (value: unknown): boolean =>
+  value === undefined || isTextOrList(value) || (isMap(value) && Object.values(value).every(isTextOrList));
+
+export const localisedSchema = () => mixed().test('localised', TEXT_MESSAGE, isLocalised);
 
 const text = () => string().strict().typeError('must be a text');
 
@@ -49,7 +48,7 @@ function closed(fields: Record<string, Schema>, missing = 'must be an object wit
     .typeError(missing)
     .test('known-keys', '', function (value) {
       if (!isMap(value)) return true;
-      const unknown = Object.keys(value).filter((key) => !(key in fields));
+      const unknown = Object.keys(value).filter((key) => !Object.hasOwn(fields, key));
       if (unknown.length === 0) return true;
       const errors = unknown.map((key) => {
         const near = closest(key, Object.keys(fields));
@@ -89,6 +88,8 @@ export const entitySchema = closed({
 const intent = closed({
   name: name(),
   description: text(),
+  called: localisedSchema(),
+  offered: flag(),
   form: text(),
   reply: localisedSchema(),
   desk: text(),
@@ -102,10 +103,25 @@ export const conditionSchema = () =>
     (value) => value === undefined || value === null || typeof value === 'boolean' || isMap(value),
   );
 
+/** The value a slot takes when the customer does not mind. */
+export const defaultSchema = () =>
+  mixed().test(
+    'default',
+    'must be a text or a number',
+    (value) => value === undefined || value === null || typeof value === 'string' || typeof value === 'number',
+  );
+
+export const onNoSchema = () => text().oneOf(['change', 'leave'], 'must be change or leave');
+
+/** A bot's own wordings of the engine's sentences. */
+export const textsSchema = () => closed(Object.fromEntries(TEXT_NAMES.map((key) => [key, localisedSchema()])));
+
 export const slotSchema = closed({
   name: name(),
   entity: text().required('is missing: name the entity whose values fill this slot'),
   required: flag(),
+  several: flag(),
+  default: defaultSchema(),
   when: conditionSchema(),
   prompts: localisedSchema(),
 });
@@ -115,6 +131,7 @@ const formSchema = closed({
   slots: list(slotSchema),
   confirm: localisedSchema(),
   decline: localisedSchema(),
+  onNo: onNoSchema(),
   done: localisedSchema(),
   desk: text(),
 });
@@ -157,6 +174,7 @@ const botSchema = closed(
     desks: list(deskSchema),
     gate: gateSchema,
     noMatch: noMatchSchema,
+    texts: textsSchema(),
   },
   'a bot file is one object with reedGate, name, intents and so on',
 );

@@ -1,5 +1,6 @@
-import { IntlMessageFormat } from 'intl-messageformat';
-import jsonLogic, { type RulesLogic } from 'json-logic-js';
+import { changeValuesInRule, conditionFault, slotsIn } from '../say/condition.js';
+import { readMessage, showFault } from '../say/message.js';
+import { TEXT_NAMES } from '../say/texts.js';
 import { closest } from '../text/distance.js';
 import { compilePattern, PatternError } from '../text/pattern.js';
 import {
@@ -28,6 +29,10 @@ const quoteNear = (name: string, known: readonly string[]): string => {
   return near ? `; did you mean "${near}"?` : '';
 };
 
+const LONGEST_QUOTED = 80;
+const shorten = (words: string): string =>
+  words.length > LONGEST_QUOTED ? `${words.slice(0, LONGEST_QUOTED)} …` : words;
+
 function repeated(names: readonly string[], path: string, what: string): Fault[] {
   return names.flatMap((name, index) =>
     names.indexOf(name) < index
@@ -38,31 +43,16 @@ function repeated(names: readonly string[], path: string, what: string): Fault[]
 
 function messageFaults(text: Localised | undefined, path: string): Fault[] {
   return allWordings(text).flatMap((wording) => {
-    try {
-      new IntlMessageFormat(wording, 'en');
-      return [];
-    } catch (error) {
-      const reason = error instanceof Error ? error.message.split('\n')[0] : 'unreadable';
-      return [
-        { path, message: `"${wording}" cannot be read as a message (${reason}); braces must name a slot: {quantity}` },
-      ];
-    }
+    const read = readMessage(wording);
+    return read.ok ? [] : [{ path, message: `“${shorten(wording)}”: ${showFault(wording, read.fault)}` }];
   });
 }
 
 function conditionFaults(rule: unknown, path: string, slots: readonly string[]): Fault[] {
-  if (typeof rule !== 'object' || rule === null) return [];
-  const logic = rule as Record<string, unknown> & RulesLogic;
-  try {
-    jsonLogic.apply(logic, {});
-  } catch (error) {
-    return [
-      { path, message: `the condition cannot be read: ${error instanceof Error ? error.message : String(error)}` },
-    ];
-  }
-  const used = jsonLogic.uses_data(logic) as unknown[];
-  return used
-    .map(String)
+  if (rule === undefined || rule === null) return [];
+  const fault = conditionFault(rule);
+  if (fault !== null) return [{ path, message: `the condition cannot be used: ${fault}` }];
+  return slotsIn(rule)
     .filter((name) => name !== '' && !slots.includes(name))
     .map((name) => ({ path, message: `there is no slot "${name}" in this form${quoteNear(name, slots)}` }));
 }
@@ -94,7 +84,11 @@ function intentFaults(document: BotDocument, intent: Intent, path: string): Faul
     );
     faults.push({ path: `${path}.form`, message: `there is no form "${intent.form}"${near}` });
   }
-  faults.push(...deskFaults(document, intent.desk, `${path}.desk`), ...messageFaults(intent.reply, `${path}.reply`));
+  faults.push(
+    ...deskFaults(document, intent.desk, `${path}.desk`),
+    ...messageFaults(intent.reply, `${path}.reply`),
+    ...messageFaults(intent.called, `${path}.called`),
+  );
   const slots = form?.slots.map((slot) => slot.name) ?? [];
   intent.utterances.forEach((utterance, index) => {
     const at = `${path}.utterances[${index}]`;
@@ -172,17 +166,49 @@ export function validateReferences(document: BotDocument): Fault[] {
     ...deskFaults(document, document.noMatch.desk, 'noMatch.desk'),
     ...messageFaults(document.greeting, 'greeting'),
     ...messageFaults(document.noMatch.prompts, 'noMatch.prompts'),
+    ...messageFaults(document.noMatch.giveUp, 'noMatch.giveUp'),
+    ...document.desks.flatMap((desk, index) => messageFaults(desk.handover, `desks[${index}].handover`)),
+    ...TEXT_NAMES.flatMap((name) => messageFaults(document.texts[name], `texts.${name}`)),
+    ...placeFaults(document),
   ];
   if (document.gate.ask > document.gate.accept) {
     faults.push({ path: 'gate.ask', message: 'must not be higher than the accept level' });
   }
+  return faults;
+}
+
+/** Where and in which languages a bot speaks. */
+function placeFaults(document: BotDocument): Fault[] {
+  const faults: Fault[] = [];
+  if (document.name.trim() === '') faults.push({ path: 'name', message: 'is missing: give the bot a name' });
   if (!isTimeZone(document.timeZone)) {
     faults.push({
       path: 'timeZone',
       message: `"${document.timeZone}" is no time zone; write one such as Europe/London`,
     });
   }
+  if (!/^[A-Z]{2}$/.test(document.region)) {
+    faults.push({
+      path: 'region',
+      message: `"${document.region}" is no country; write its code of two capital letters, such as GB`,
+    });
+  }
+  document.languages.forEach((language, index) => {
+    if (isLanguage(language)) return;
+    faults.push({
+      path: `languages[${index}]`,
+      message: `"${language}" is no language; write its code, such as en or es`,
+    });
+  });
   return faults;
+}
+
+function isLanguage(tag: string): boolean {
+  try {
+    return Intl.getCanonicalLocales(tag).length === 1;
+  } catch {
+    return false;
+  }
 }
 
 function isTimeZone(name: string): boolean {
@@ -238,7 +264,28 @@ function normalise(draft: Draft<BotDocument>): BotDocument {
     desks: (given.desks ?? []).map(defined),
     gate: { ...DEFAULT_GATE, ...given.gate },
     noMatch: { ...DEFAULT_NO_MATCH, ...given.noMatch },
+    texts: defined(given.texts ?? {}),
   };
+}
+
+/** The document with conditions that compare a slot with a synonym comparing it with the value itself. */
+export function withMainForms(document: BotDocument): BotDocument {
+  const forms = document.forms.map((form) => {
+    const entityOf = new Map(form.slots.map((slot) => [slot.name, findEntity(document, slot.entity)]));
+    const mainForm = (slot: string, written: string): string => {
+      const values = entityOf.get(slot)?.values ?? [];
+      if (values.some(({ value }) => value === written)) return written;
+      const same = (word: string) => word.trim().toLowerCase() === written.trim().toLowerCase();
+      return values.find(({ value, synonyms }) => [value, ...synonyms].some(same))?.value ?? written;
+    };
+    const slots = form.slots.map((slot) => {
+      if (typeof slot.when !== 'object' || conditionFault(slot.when) !== null) return slot;
+      const when = changeValuesInRule(slot.when, mainForm);
+      return JSON.stringify(when) === JSON.stringify(slot.when) ? slot : { ...slot, when };
+    });
+    return slots.every((slot, index) => slot === form.slots[index]) ? form : { ...form, slots };
+  });
+  return forms.every((form, index) => form === document.forms[index]) ? document : { ...document, forms };
 }
 
 /** Reads a parsed bot file. Every fault is listed with its path; nothing is taken from a file that has one. */
@@ -247,5 +294,5 @@ export function readBot(value: unknown): ReadResult {
   if (shape.length > 0) return { ok: false, faults: shape };
   const document = normalise(value as Draft<BotDocument>);
   const faults = validateReferences(document);
-  return faults.length > 0 ? { ok: false, faults } : { ok: true, document };
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, document: withMainForms(document) };
 }

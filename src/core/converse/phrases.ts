@@ -1,35 +1,7 @@
-/** What customers say to steer a conversation, in English. Patterns are matched on folded text. */
-
-const start = (words: string): RegExp =>
-  new RegExp(`^(?:(?:oh|ok|okay|um|uh|er|well|hmm|ah|right|actually|sorry|please|so|and|but) )*(?:${words})(?![a-z])`);
-const whole = (words: string): RegExp =>
-  new RegExp(
-    `^(?:(?:oh|ok|okay|um|uh|er|well|sorry|please|just|can you|could you|can i|could i|i want to|id like to|lets) )*(?:${words})(?: (?:please|thanks|thank you|now|then|again|for now))*$`,
-  );
-const anywhere = (words: string): RegExp => new RegExp(`(?<![a-z])(?:${words})(?![a-z])`);
-
-const YES = start(
-  'yes|yep|yeah|yea|yup|aye|sure|correct|right|thats? (?:right|correct|it|fine|all|perfect|great|good)|that is (?:right|correct|it|fine|all)|go ahead|go for it|please do|ok|okay|perfect|great|lovely|confirm|confirmed|fine|sounds (?:good|right|great)|looks (?:good|right|great)|place it|do it|absolutely|definitely|of course|all good|all correct|spot on|exactly|it is|they are|i do|happy with that',
-);
-const NO = start(
-  'no|nope|nah|not (?:quite|right|really|yet|at all|correct)|wrong|thats? (?:wrong|not right|not it|incorrect)|that is (?:wrong|not right|incorrect)|incorrect|its wrong|dont|do not|wait|hang on|hold on|it isnt|theyre not',
-);
-const NEVER_MIND = anywhere(
-  'never ?mind|forget (?:it|about it|this|that|the whole thing)|leave (?:it|that)(?: there| at that| for now)?$|leave it|(?:ive|i have) changed my mind|cancel (?:this|that|it|the whole thing|everything|all of it)|call it off|(?:dont|do not) want (?:it|this|that|to go on|to carry on|to continue|any of (?:it|this|that))(?: any ?more)?|give up|stop (?:this|it|the order)|scrap (?:it|that|this|the whole thing)|drop it',
-);
-const CANCEL = whole('cancel|stop|quit|exit|abort|end|cancel(?: my| the)? order');
-const PERSON = anywhere(
-  '(?:speak|talk|chat|put me through|transfer me|connect me) (?:to|with) (?:an? |some|the |your |one of your )*(?:(?:real |actual |live |proper )?(?:person|human|human being|body|someone|somebody|one|agent|advis[eo]r|operator|manager|member of staff|colleague|people|team|representative))|(?:real|actual|live) (?:person|human)|(?:^human$)|(?:^person$)|(?:^agent$)|(?:^operator$)|(?:want|need|get me|give me) (?:an? )?(?:person|human|human being|agent|operator|real person)',
-);
-const HELP = whole('help|help me|what can you do|what can i say|what are my options');
-const REPEAT = whole(
-  'repeat|repeat that|say that|say it|say that again|come again|pardon|what did you say|what was that|i beg your pardon',
-);
-const START_OVER = whole(
-  'start over|start again|begin again|restart|from the beginning|start from the beginning|start afresh',
-);
-const QUESTION = /^(?:what|when|where|who|why|how|which|whats|wheres|do|does|did|are|is|have|has)(?![a-z])/;
-const REQUEST = /^(?:can|could|would|will|may|please)(?![a-z])/;
+/**
+ * What customers say to steer a conversation, in English. Each list holds whole clauses, as patterns on folded words:
+ * a clause that says anything besides is no steering ("leave it by the gate").
+ */
 
 /** Small letters, no accents or apostrophes, punctuation to spaces. */
 export function foldPhrase(text: string): string {
@@ -41,13 +13,406 @@ export function foldPhrase(text: string): string {
     .trim();
 }
 
-export const saysYes = (folded: string): boolean => YES.test(folded) && !anywhere('but|except|wrong').test(folded);
-export const saysNo = (folded: string): boolean => NO.test(folded);
-export const wantsOut = (folded: string): boolean => CANCEL.test(folded) || NEVER_MIND.test(folded);
-export const wantsPerson = (folded: string): boolean => PERSON.test(folded);
-export const wantsHelp = (folded: string): boolean => HELP.test(folded);
-export const wantsRepeat = (folded: string): boolean => REPEAT.test(folded);
-export const wantsStartOver = (folded: string): boolean => START_OVER.test(folded);
-/** A question about something, not a request put politely ("can you deliver them?"). */
-export const asksQuestion = (folded: string): boolean =>
-  QUESTION.test(folded) || (folded.endsWith('?') && !REQUEST.test(folded));
+/** What a clause does to the conversation itself. */
+export type Steering =
+  | 'leave'
+  | 'keep'
+  | 'person'
+  | 'startOver'
+  | 'repeat'
+  | 'help'
+  | 'nothing'
+  | 'neither'
+  | 'both'
+  | 'unknown'
+  | 'indifferent'
+  | 'refusal'
+  | 'asBefore'
+  | 'yes'
+  | 'no'
+  | 'wait'
+  | 'ok'
+  | 'thanks'
+  | 'greeting'
+  | 'bye'
+  | 'filler';
+
+const any = (...phrases: string[]): string => `(?:${phrases.join('|')})`;
+const maybe = (...phrases: string[]): string => `(?:${phrases.join('|')})?`;
+
+const IT = any('it', 'this', 'that', 'them', 'everything', 'anything', 'the whole thing', 'all of (?:it|this|that)', 'all that');
+const SOMEBODY = `(?:(?:an?|the|some|any|another|your|my|real|actual|live|proper|human|one of (?:your|the)|a member of(?: your)?|somebody|someone) )*${any('person', 'human(?: being)?', 'body', 'one', 'someone(?: real)?', 'somebody(?: real)?', 'anyone', 'anybody', 'agent', 'advis[eo]r', 'operator', 'representative', 'rep', 'manager', 'supervisor', 'colleagues?', 'people', 'team', 'staff', 'humans?', 'assistant', 'receptionist', 'customer services?', 'a person', 'the (?:office|desk|shop)')}`;
+
+/** Words that lead in to a command and say nothing of their own. */
+const LEAD = any(
+  'oh', 'ok', 'okay', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'right', 'actually', 'sorry', 'please', 'so', 'and', 'but',
+  'just', 'then', 'now', 'look', 'listen', 'hey', 'hi', 'hello', 'you know what', 'on second thoughts?', 'to be honest', 'tbh', 'in fact',
+  'i think', 'i guess', 'i said', 'i mean', 'id (?:just )?(?:like|love|rather|prefer)(?: to)?', 'i would (?:just )?(?:like|love|rather|prefer)(?: to)?',
+  'i (?:just |really )?(?:want|need|have) to', 'i wanna', 'can i', 'could i', 'may i', 'can you', 'could you', 'can we', 'could we', 'cant i',
+  'cant we', 'cant you', 'why cant i', 'let me', 'lets', 'would you', 'will you', 'do you think i could', 'is it possible to', 'i was hoping to', 'how do i', 'how can i', 'maybe', 'perhaps', 'honestly', 'seriously',
+);
+/** Words that follow a command and say nothing of their own. */
+const TAIL = any(
+  'please', 'pls', 'thanks', 'thank you', 'now', 'then', 'again', 'for now', 'instead', 'if you can', 'if possible', 'ok', 'okay',
+  'mate', 'love', 'cheers', 'actually', 'after all', 'right now', 'will you', 'would you', 'though', 'really', 'all together',
+  'altogether', 'completely', 'entirely', 'if you dont mind', 'sorry', 'any ?more', 'first', 'for me', 'today', 'here',
+);
+
+const PHRASES: readonly (readonly [Steering, string])[] = [
+  [
+    'leave',
+    any(
+      `cancel(?: ${IT}| (?:my|the|this) (?:order|booking|request|form|call|chat))?`,
+      `(?:stop|end|quit|exit|abort|undo)(?: (?:this|that|it|everything|the (?:order|booking|form)))?`,
+      'never ?mind(?: (?:it|that|about it|about that))?',
+      'nvm',
+      `forget(?: about)? (?:${IT}|i asked|the (?:order|booking)|my (?:order|booking))`,
+      'forget about it',
+      'leave (?:it|that|this)(?: (?:there|at that|for now|be|alone|out|as it is|for today))?',
+      `(?:drop|scrap|skip|ditch|bin) (?:${IT}|the (?:order|booking))`,
+      'call it off',
+      '(?:ive|i have|we have|weve|have)? ?changed my mind',
+      '(?:ive|i have|weve|we have) changed our minds?',
+      `(?:i |we )?(?:dont|do not|no longer) (?:want|need|fancy) (?:${IT}|to (?:go on|carry on|continue|do (?:it|this|that)|order(?: anything)?|book(?: anything)?|bother))`,
+      '(?:i )?give up',
+      '(?:im |i am |were )?not interested',
+      'dont bother',
+      '(?:lets )?not now',
+      '(?:maybe |perhaps )?(?:another time|later)',
+      'ill (?:do it|do this|come back|try again|call back|ring back|think about it|leave it)(?: later| another time)?',
+      '(?:some|an)other time',
+    ),
+  ],
+  [
+    'keep',
+    any(
+      `keep (?:${IT}|the (?:order|booking|appointment|reservation)|my (?:order|booking|appointment|reservation))(?: as (?:it is|is|planned))?`,
+      'dont',
+      'do not',
+      'please dont',
+      `(?:i |we )?(?:dont|do not) (?:want to |wish to |need to )?(?:cancel|book|order|send|place|do|submit|stop|change|buy|confirm|go ahead|proceed)(?: (?:with )?(?:${IT}|my .+|the .+|yet|an?y .+))?`,
+      'not (?:that|any of (?:it|them))',
+      'stop',
+    ),
+  ],
+  [
+    'person',
+    any(
+      `(?:speak|talk|chat) (?:to|with) ${SOMEBODY}(?: (?:about (?:it|this|that)|there))?`,
+      `(?:put|get|transfer|connect|pass|switch|send) me (?:straight |over |on |back )?(?:through |over |on )?(?:to|with) ${SOMEBODY}`,
+      `put me through`,
+      `have an? (?:quick |little )?(?:word|chat|talk) (?:to|with) ${SOMEBODY}`,
+      `(?:i |we )?(?:just |really )?(?:want|need|prefer|get me|give me|would like|id like|d like) ${SOMEBODY}`,
+      `(?:get|give|find) me ${SOMEBODY}`,
+      `(?:is|isnt) there ${SOMEBODY}(?: (?:there|available|about|around))?(?: (?:that |who )?i (?:can|could) (?:speak|talk) (?:to|with))?`,
+      `${SOMEBODY} (?:to )?(?:call|ring|phone) me(?: back)?`,
+      `(?:have|get) ${SOMEBODY} (?:to )?(?:call|ring|phone) me(?: back)?`,
+      '(?:real |live |actual |proper )?(?:person|human|human being|agent|operator|representative|advis[eo]r)',
+      `a (?:real |live |actual |proper )?(?:person|human|human being|agent|operator|representative|advis[eo]r)`,
+    ),
+  ],
+  [
+    'startOver',
+    any(
+      '(?:start|begin) (?:over|again|afresh|anew)(?: (?:from|at) (?:the )?(?:scratch|beginning|start))?',
+      '(?:start|begin) (?:it |this )?(?:all )?(?:over|again)(?: again)?',
+      '(?:start |begin |go |take it |go back )?(?:from|to) (?:scratch|the (?:beginning|start|top))',
+      'restart',
+      'reset',
+    ),
+  ],
+  [
+    'repeat',
+    any(
+      'repeat(?: (?:that|it|the question|yourself|what you said))?',
+      'say (?:that|it)(?: (?:again|one more time|once more))?',
+      'come again',
+      'pardon(?: me)?',
+      'what (?:did you (?:say|ask)|was that|was the question)(?: again)?',
+      'i beg your pardon',
+      'sorry what',
+      'what',
+      'eh',
+      'huh',
+      '(?:i )?(?:didnt|did not) (?:quite )?(?:catch|get|hear|understand) (?:that|it|you)',
+      'once more',
+    ),
+  ],
+  [
+    'help',
+    any(
+      'help(?: me)?(?: out)?',
+      'what (?:else )?can (?:you|i|we) (?:do|say|ask|help(?: me)? with)(?: (?:for me|here|you))?',
+      'what (?:are|were) my options',
+      'how (?:does|do) (?:this|it|you) work',
+      'what (?:do you do|are you for|is this for|can be done here)',
+      'how can you help(?: me)?',
+    ),
+  ],
+  [
+    'nothing',
+    any(
+      'nothing(?: (?:else|more|thanks|at all|to change|really))*',
+      'no changes?',
+      'none at all',
+      '(?:thats|that is|that will be|thatll be) (?:all|everything|it)',
+      'that was (?:all|everything|it)',
+      'im (?:done|all set|good|fine)',
+      'all done',
+      'leave it as it (?:is|was)',
+      '(?:its|it is) fine as it is',
+    ),
+  ],
+  [
+    'neither',
+    any(
+      'neither(?: (?:of (?:them|those|these)|one))?',
+      'none(?: of (?:them|those|these|the above|that))?',
+      'not (?:any|either) of (?:them|those|these)',
+      'something else',
+      '(?:its|it is) something else',
+      'no neither',
+    ),
+  ],
+  ['both', any('both(?: (?:of (?:them|those|these)|things|please))?', 'i (?:want|need) both', 'the two(?: of them)?', 'all of (?:them|those)')],
+  [
+    'unknown',
+    any(
+      `(?:i )?(?:dont|do not|cant|cannot) (?:know|remember|recall|find|have|tell|say)(?: (?:${IT}|yet|one|the|any|an?|my|number|reference|code|to hand|with me|order|name|date|exactly))*`,
+      `(?:i )?(?:havent|have not) (?:got|decided|a clue|any idea|chosen|an?y)(?: (?:it|that|one|the|a|an|any|my|yet|number|reference|code|to hand|with me|order|on me|name|date))*`,
+      '(?:i have |ive )?no (?:idea|clue)(?: yet)?',
+      '(?:im |i am )?not sure(?: yet)?',
+      'dunno',
+      'no (?:order |booking |job |reference |invoice )?(?:number|reference|code|idea)',
+      '(?:there is|theres|there isnt|there was|ive got|i have|i got|i was given) (?:no|not|not an?y?|an?y?) (?:order |booking |job |reference |invoice )?(?:number|reference|code|name|one)',
+      'lost it',
+      'ive lost it',
+      'i lost (?:it|the (?:number|code|paper|receipt))',
+    ),
+  ],
+  [
+    'indifferent',
+    any(
+      '(?:i )?(?:dont|do not) (?:really )?(?:mind|care)(?: (?:which|when|what|at all|really|either way))*',
+      '(?:it )?(?:doesnt|does not) (?:really )?matter(?: (?:to me|which|when))?',
+      'any(?:thing| ?time| ?day| ?one| one| of them| colour| size| kind| sort| way)?(?: (?:is|are|will|would|be|do|does|works?|suits?|fine|good|ok|okay|me|for|really|you (?:like|have|want)))*',
+      'what ?ever(?: (?:you|is|like|think|have|suits|works|best|easiest|for|me|youve|got))*',
+      'whichever(?: (?:you|is|like|think|suits|works|best|easiest|for|me))*',
+      'when ?ever(?: (?:you|is|like|can|suits|works|best|easiest|for|me))*',
+      'either(?: (?:is|one|way|will|would|fine|do|ok|okay|of them|works|suits))*',
+      'no preference',
+      '(?:im |i am )?(?:easy|flexible|not (?:fussed|bothered|fussy))',
+      '(?:its )?(?:up to you|your choice|all the same(?: to me)?)',
+      'you (?:choose|decide|pick|tell me)',
+      '(?:as )?soon as (?:possible|you can)',
+      'as soon as possible',
+      'asap',
+    ),
+  ],
+  [
+    'refusal',
+    any(
+      '(?:id |i would )?(?:rather|prefer) not(?: (?:to )?(?:say|tell(?: you)?|give (?:it|that)|answer))?(?: that)?',
+      'prefer not',
+      'not (?:say|tell(?: you)?|give (?:it|that)|answer)',
+      '(?:thats )?none of your business',
+      'no comment',
+      '(?:i )?(?:wont|will not|am not going to|im not going to|refuse to|dont want to|do not want to) (?:say|tell|give|answer)(?: (?:you|that|it|my|the|name|number|email|address|phone|out))*',
+      'why (?:do|did|would|should|are) (?:you|i|we) (?:have to |need |want |ask|asking|give |tell |know|really |like )+.*',
+      'why',
+      'why (?:that|is that|not)',
+      'what (?:for|do you (?:need|want) (?:it|that|this|my .+) for)',
+      'what is (?:it|that|this) for',
+      'do (?:you|i) (?:really )?(?:need|have) (?:to|it|that|my|the).*',
+      'is (?:that|it|this) (?:really )?necessary',
+    ),
+  ],
+  [
+    'asBefore',
+    any(
+      '(?:the )?same (?:\\S+ )?(?:\\S+ )?(?:as (?:before|last time|usual|ever|the last (?:one|time)|my last (?:one|order))|again)',
+      '(?:to |at |use |with |and )?the same (?:\\S+ )?(?:address|place|name|e ?mail|number|phone|day|date|time)(?: (?:as (?:before|last time|usual)|again|too|as well))?',
+      'as (?:before|last time|usual)',
+      '(?:you|you already) (?:have|know|got) (?:it|that|my \\S+)(?: already)?',
+      '(?:the )?same(?: (?:one|as that))?',
+    ),
+  ],
+  [
+    'yes',
+    any(
+      '(?:yes|yep|yeah|yea|yeh|yup|ya|aye|y|si|ja)(?: (?:yes|yep|yeah|sure|of course|certainly|absolutely|definitely|correct|indeed|please|go ahead|do|i do|it is|they are|thats right|that is right|exactly|perfect|great|ok|okay|fine|right|all right|lovely|good|thanks|thank you))*',
+      '(?:thats|that is|its|it is|theyre|all|everything is|everythings|that all|it all|all of (?:that|it) is) (?:now |all |quite |absolutely |exactly |just )?(?:right|correct|it|fine|all|perfect|great|good|ok|okay|better|lovely|all right|alright|spot on|ideal|brilliant|fantastic|the one|me|how i want (?:it|them)|what i want(?:ed)?)(?: now)?',
+      '(?:thats|that is) (?:both|all|two|three|everything)(?: of (?:them|those))?',
+      'that (?:works|suits|would be (?:great|good|lovely|fine|perfect))(?: (?:for )?me)?',
+      '(?:sounds|looks) (?:good|right|great|fine|ok|okay|correct|perfect|lovely|all right|about right)(?: (?:to|for) me)?',
+      'go (?:ahead|for it|on)',
+      'please do',
+      '(?:do|place|book|order|send|confirm|submit|cancel|make|change) (?:it|that|so|them)',
+      'do so',
+      'sure(?: thing)?',
+      'correct',
+      'confirm(?:ed)?',
+      'certainly',
+      'absolutely',
+      'definitely',
+      'of course',
+      'exactly',
+      'indeed',
+      'agreed',
+      'spot on',
+      'why not',
+      'happy (?:with (?:that|it)|to)',
+      'im happy(?: with (?:that|it))?',
+      '(?:it|they) (?:is|are)',
+      'i (?:do|am|would)',
+      'all (?:good|correct|right|fine|ok|okay)',
+      'no problem',
+      'good to go',
+      'lets (?:do (?:it|that)|go)',
+      'works for me',
+    ),
+  ],
+  [
+    'no',
+    any(
+      '(?:no|nope|nah|naw|na|n)(?: (?:no|nope|not|thanks|thank you|please|really|its not|it isnt|not really|thats not right|thats wrong|it isnt right|sorry))*',
+      'not (?:quite|right|really|yet|at all|correct|exactly|quite right|that one|that)',
+      '(?:thats|that is|its|it is|this is) (?:not (?:right|correct|it|what i (?:said|want|meant|asked for|ordered)|quite right)|wrong|incorrect|all wrong)',
+      '(?:that|it) (?:isnt|is not) (?:right|correct|it|what i (?:said|want|meant|asked for))',
+      'wrong',
+      'incorrect',
+      'it isnt',
+      'theyre not',
+      'no way',
+      'negative',
+    ),
+  ],
+  [
+    'wait',
+    any(
+      '(?:no |oh )?(?:wait|hang on|hold on)(?: (?:an?|one|just a))?(?: (?:mo|moment|minute|min|sec|second|bit))?(?: please)?',
+      '(?:just )?(?:a|one|1) (?:moment|minute|min|second|sec)',
+      'bear with me',
+      'give me an? (?:moment|minute|second|sec)',
+      'let me (?:think|see|check|look)',
+    ),
+  ],
+  [
+    'ok',
+    any(
+      '(?:ok|okay|okey|okie|oki|k|kk|right|fine|great|lovely|good|perfect|alright|all right|cool|brilliant|super|grand|excellent|fantastic|wonderful|marvellous|nice|sweet|very well|fair enough|got it|i see|understood)(?: (?:ok|okay|then|thanks|thank you|great|lovely|good|perfect|fine|right|so|well|now))*',
+    ),
+  ],
+  [
+    'thanks',
+    any(
+      '(?:many )?(?:thanks?|thank you|cheers|ta|thx)(?: (?:a (?:lot|bunch|million)|so|very|much|ever so|again|for (?:that|this|your help|letting me know|everything|all your help)|you|thanks|both|all|for))*',
+      'much appreciated',
+      '(?:thats|that is) (?:very |so |really )?(?:kind|helpful|good of you)(?: of you)?',
+      'youre (?:a star|very kind|so kind|the best)',
+    ),
+  ],
+  [
+    'greeting',
+    any('(?:hi|hello|hey|hiya|hullo|howdy|yo|greetings|morning|evening|afternoon|good (?:morning|afternoon|evening|day))(?: (?:there|all|everyone|again|team|to you|folks))*'),
+  ],
+  [
+    'bye',
+    any(
+      '(?:good)?bye(?: (?:bye|now|for now|then))*',
+      'see (?:you|ya)(?: (?:later|soon|then|there))?',
+      'have a (?:nice|good|great|lovely) (?:day|one|evening|weekend|week)',
+      'take care',
+      'ttfn',
+    ),
+  ],
+  [
+    'filler',
+    any(
+      'oh', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'actually', 'sorry', 'please', 'so', 'anyway', 'look', 'listen', 'you know', 'lol',
+      'in fact', 'i mean', 'i think', 'let me see', 'you know what', 'by the way', 'btw', 'oh dear', 'oh no', 'oops', 'my mistake', 'my bad', 'instead',
+    ),
+  ],
+];
+
+const WHOLE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [
+  steering,
+  new RegExp(`^(?:${LEAD} )*${core}(?: ${TAIL})*\\??$`),
+]);
+
+/** Phrases that their own words would make something else with a lead-in or a tail: taken as they stand. */
+const BARE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [steering, new RegExp(`^${core}\\??$`)]);
+
+/** What a whole clause does to the conversation; `null` where it says something else. @param folded of {@link foldPhrase} */
+export function steeringOf(folded: string): Steering | null {
+  const find = (list: typeof BARE) => list.find(([, pattern]) => pattern.test(folded))?.[0] ?? null;
+  return find(BARE) ?? find(WHOLE);
+}
+
+/** Words that a clause of its own begins with, so that a steering word before it stands apart without a comma. */
+const OPENS =
+  /^(?:(?:and|but|so|then|also|actually|just|please|maybe|perhaps|oh|er|um|well|now) )*(?:i|id|im|ive|ill|we|wed|weve|can|could|would|will|may|let|lets|what|whats|when|whens|where|wheres|who|how|hows|which|why|is|isnt|are|do|does|did|has|have|tell|give|make|change|book|order|cancel|it|its|thats|use|add|put|send|you|there|not|instead|only|on|at|for|to|the|my|\d+|one|two|three|four|five|six|seven|eight|nine|ten|make|just)(?= |$)/;
+
+/** Steering words that begin a clause and stand apart from what follows. What follows must begin something of its own. */
+const HEADS: readonly (readonly [Steering, RegExp])[] = [
+  ['yes', /^(?:yes|yep|yeah|yea|yup|aye)(?: (?:please|thanks|sure|thats (?:right|correct|fine|it|all|perfect|great)|that is (?:right|correct|fine)|of course|ok|okay|go ahead))?(?= )/],
+  ['wait', /^(?:no |oh |actually )?(?:wait|hang on|hold on)(?: a (?:moment|minute|sec|second))?(?= )/],
+  ['no', /^(?:no|nope|nah)(?: (?:thanks|thank you|no|sorry|thats (?:wrong|not right)))*(?= )/],
+  [
+    'leave',
+    /^(?:(?:actually|oh|ok|okay|no|well|sorry|please) )*(?:forget (?:it|that|about it|about that)|never ?mind(?: that)?|scrap (?:it|that)|cancel (?:that|it)|leave (?:it|that)|(?:ive |i have )?changed my mind)(?= (?:and |but |so |then |please |just |actually |instead |now )*(?:i|id|im|ill|we|can|could|would|please|let|lets|what|when|where|how|is|are|do|give|make|book|order)(?: |$))/,
+  ],
+  ['ok', /^(?:ok|okay|right|alright|all right|fine|great|lovely|perfect|good|cool|brilliant)(?: (?:then|so|thanks|thank you|well))*(?= )/],
+  ['thanks', /^(?:thanks|thank you|cheers)(?: (?:so much|very much|a lot|for that|for letting me know))?(?= )/],
+  ['greeting', /^(?:hi|hello|hey|hiya|good (?:morning|afternoon|evening))(?: there)?(?= )/],
+];
+/** After "no" these make a thing of it: "no idea", "no one", "no longer". */
+const NO_OF = /^(?:one|idea|problem|matter|need|preference|number|reference|order|longer|more|doubt|worries|rush|hurry|bother|other|real|clue|later|earlier|less|fewer|particular|specific|code|name|email|phone|sign|news|show|answer|reply|water|power|heating|flowers?|signal|stock|use|good|luck|chance|such|body)(?= |$)/;
+
+/** A steering phrase at the beginning of a clause that goes on to something else: how many words it has. */
+export function steeringHead(folded: string): { steering: Steering; words: number } | null {
+  for (const [steering, pattern] of HEADS) {
+    const head = pattern.exec(folded)?.[0];
+    if (head === undefined) continue;
+    const rest = folded.slice(head.length).trim();
+    if (steering === 'no' && NO_OF.test(rest)) continue;
+    if (!OPENS.test(rest) && (steering === 'ok' || steering === 'thanks' || steering === 'leave')) continue;
+    return { steering, words: head.split(' ').length };
+  }
+  return null;
+}
+
+/** A "yes" or a word of thanks that ends a clause: "thats better now yes". */
+export function steeringTail(folded: string): { steering: Steering; words: number } | null {
+  const yes = / (?:yes|yep|yeah)(?: please| thanks)?$/.exec(folded);
+  if (yes) return { steering: 'yes', words: yes[0].trim().split(' ').length };
+  const thanks = / (?:thanks|thank you|cheers)(?: (?:so much|very much|a lot))?$/.exec(folded);
+  return thanks ? { steering: 'thanks', words: thanks[0].trim().split(' ').length } : null;
+}
+
+const LEADING_WORDS = /^(?:(?:and|but|so|then|also|oh|ok|okay|well|um|er|sorry|wait|please|hi|hello|right|actually|now|by the way|btw) )*/;
+const ASKS =
+  /^(?:what|whats|when|whens|where|wheres|who|whos|why|how|hows|which|whose|(?:do|does|did|dont|doesnt|is|isnt|are|arent|am|was|were|has|have|had|will|would|should|shall) (?:you|i|we|they|he|she|it|that|this|there|the|your|my|our|any|anyone|anybody|somebody|someone|all|these|those)|(?:can|could|will|would) you (?:please )?(?:tell|let|explain|say|advise|remind)|do you know|any idea|tell me (?:what|when|where|who|why|how|which|if|whether|about)|(?:i )?(?:was |am |im |just )*wonder(?:ing)? (?:if|whether|what|when|where|how)|(?:i )?(?:want|need|would like|d like|id like) to know)(?= |\?|$)/;
+/** A request put as a question, and an offer of a value: "can you deliver them?", "is Friday all right?" */
+const POLITE = /^(?:can|could|would|will|may|shall|please|might)(?= )/;
+const OFFERS =
+  /^(?:how about|what about|(?:is|are|would|will|does|do) (?!you |there |it (?:open|free)|they |we |i )(?:.+ )?(?:ok|okay|fine|work|possible|suit|do|all right|alright|good|free|available|be)(?: .*)?\??$)/;
+
+/** A question about something, not a request put politely ("can you deliver them?") nor the offer of a value. */
+export function asksQuestion(folded: string): boolean {
+  const words = folded.replace(LEADING_WORDS, '');
+  if (OFFERS.test(words)) return false;
+  return ASKS.test(words) || (folded.endsWith('?') && !POLITE.test(words));
+}
+
+const REQUESTS =
+  /^(?:please )?(?:(?:i|we) (?:just |really |also |still )?(?:want|need|wish|would like|have to|wanted|should like)|(?:id|wed) (?:also |just |really )?(?:like|love|rather|prefer)|(?:im|i am|were|we are) (?:looking|after|trying|calling|ringing|writing|hoping)|(?:can|could|may|might) (?:i|we|you)|would you|will you|let me|(?:tell|give|get|send|show|book|put|sign|find) (?:me|us)|lets)(?= |$)/;
+
+/** Words that ask for something to be done: "I want to", "can you". */
+export const requests = (folded: string): boolean => REQUESTS.test(folded.replace(LEADING_WORDS, ''));
+
+/** Words that take back or alter something said before. */
+export const alters = (folded: string): boolean =>
+  /(?:^| )(?:no|not|actually|make (?:it|that|them)|change|instead|rather|sorry|i meant?|should (?:be|say|have been)|correction|oops|wrong|better|only|just|scratch|swap|switch|but|wait|different|other|another|now)(?= |$)/.test(
+    folded,
+  );

@@ -1,6 +1,6 @@
 import type { Vectors } from '../encode/encoder.js';
 import type { Recognition } from '../recognise/recognition.js';
-import type { SlotValue } from '../recognise/value.js';
+import type { SlotValue, Value } from '../recognise/value.js';
 
 /** A form being filled. Plain data. */
 export interface OpenForm {
@@ -11,6 +11,12 @@ export interface OpenForm {
   asked: string | null;
   /** Filling slots, waiting for yes or no to the read-back, or waiting to hear what is to change. */
   stage: 'filling' | 'confirming' | 'changing';
+  /** Slots that are to be asked for anew, though they hold something. */
+  toAsk: string[];
+  /** Which of several values is wanted, while that is being asked. */
+  between: { slot: string; values: Value[] } | null;
+  /** Which slot some words are for, while that is being asked. */
+  fits: { said: string; options: { slot: string; value: SlotValue }[] } | null;
 }
 
 /** An intent offered to the customer, with the slot values read for it from the message that was unclear. */
@@ -34,10 +40,24 @@ export interface ConversationState {
   /** Intents between which the customer was asked to choose, with what the message gives to the form of each. */
   choosing: OfferedIntent[] | null;
   outcome: Outcome | null;
-  /** The desk that took over. */
+  /** The desk that took over; the bot is silent until the conversation is handed back. */
   desk: string | null;
-  /** Number given to a completed form, as `{order_no}` in its texts. */
+  /** Whether the customer was told that a desk has taken over, after writing on. */
+  toldOfDesk: boolean;
+  /** A clarification that another request put off; it is asked again once that is done. */
+  unsettled: OfferedIntent[] | null;
+  /** Wishes of a message that come after the one being seen to. */
+  waiting: OfferedIntent[];
+  /** The wish that was offered last, while the customer is asked whether to go on with it. */
+  offered: OfferedIntent | null;
+  /** Times in a row that nothing was said. */
+  silences: number;
+  /** What forms held that were completed, by slot: what "the same as before" means. */
+  remembered: Record<string, SlotValue>;
+  /** Number given to a form when it is completed, as `{reference}` in its texts. */
   reference: string;
+  /** The number of the form that was completed last. */
+  lastReference: string | null;
   /** What the bot said last, for saying it again. */
   lastSaid: Say[];
 }
@@ -54,9 +74,11 @@ export type Act =
   | { act: 'openForm'; form: string; intent: string }
   | { act: 'resumeForm'; form: string }
   | { act: 'setSlot'; slot: string; value: SlotValue; before?: SlotValue }
+  | { act: 'clearSlot'; slot: string; before: SlotValue }
   | { act: 'complete'; form: string; intent: string; values: Record<string, SlotValue>; reference: string }
   | { act: 'cancel'; form: string | null }
-  | { act: 'handOver'; desk: string };
+  | { act: 'handOver'; desk: string }
+  | { act: 'handBack'; desk: string };
 
 /** What comes in. */
 export type ConversationEvent =
@@ -64,6 +86,7 @@ export type ConversationEvent =
   | { type: 'choice'; intent: string }
   | { type: 'signal'; signal: string }
   | { type: 'noInput' }
+  | { type: 'handBack' }
   | { type: 'hangUp' };
 
 /** Why a turn went as it did. */
@@ -96,7 +119,14 @@ export function startConversation(reference: string): ConversationState {
     choosing: null,
     outcome: null,
     desk: null,
+    toldOfDesk: false,
+    unsettled: null,
+    waiting: [],
+    offered: null,
+    silences: 0,
+    remembered: {},
     reference,
+    lastReference: null,
     lastSaid: [],
   };
 }

@@ -1,21 +1,31 @@
 import type { Recogniser } from '../recognise/recogniser.js';
 import type { Recognition } from '../recognise/recognition.js';
+import { actOnIntent } from './act.js';
+import { afterHandoverReader } from './readers/afterHandover.js';
+import { choiceReader, clarificationReader } from './readers/clarification.js';
+import { closingReader } from './readers/closing.js';
 import { commandReader } from './readers/commands.js';
 import { confirmationReader } from './readers/confirmation.js';
-import { actOnIntent, choiceReader, clarificationReader, intentReader } from './readers/intent.js';
-import { missReader } from './readers/miss.js';
+import { intentReader } from './readers/intent.js';
+import { missReader, onSilence } from './readers/miss.js';
+import { offerReader } from './readers/offer.js';
 import { slotFillingReader } from './readers/slotFilling.js';
+import { whichReader } from './readers/which.js';
 import { heldValues, type ConversationEvent, type ConversationState, type Step } from './state.js';
 import { readTurn, type Reader, type Reply, type Turn } from './turn.js';
 
 /** The order in which a turn is read; the first reader that makes something of it takes it. */
 const READERS: readonly Reader[] = [
+  afterHandoverReader,
   commandReader,
+  offerReader,
   choiceReader,
+  whichReader,
   confirmationReader,
   slotFillingReader,
   intentReader,
   clarificationReader,
+  closingReader,
   missReader,
 ];
 
@@ -29,8 +39,15 @@ const nothingSaid = (text: string): Recognition => ({
   slots: [],
   passedOver: [],
   entities: [],
+  overlapped: [],
   mendings: [],
 });
+
+interface Heard {
+  reader: string;
+  reply: Reply;
+  recognition: Recognition | null;
+}
 
 function readText(turn: Turn): { reader: string; reply: Reply } {
   for (const reader of READERS) {
@@ -40,41 +57,43 @@ function readText(turn: Turn): { reader: string; reply: Reply } {
   throw new Error('The last reader must take every turn.');
 }
 
-function readEvent(
-  recogniser: Recogniser,
-  state: ConversationState,
-  event: ConversationEvent,
-): { reader: string; reply: Reply; recognition: Recognition | null } {
+/** A choice that was pressed. */
+function readChoice(turn: Turn, name: string): Heard {
+  const handed = afterHandoverReader.read(turn);
+  if (handed) return { reader: afterHandoverReader.name, reply: handed, recognition: null };
+  if (!turn.document.intents.some((intent) => intent.name === name)) {
+    return { reader: missReader.name, reply: missReader.read(turn)!, recognition: null };
+  }
+  const held = turn.state.choosing?.find((item) => item.intent === name)?.values ?? {};
+  const acted = actOnIntent(turn, { intent: name, held, within: [] });
+  return { reader: choiceReader.name, reply: { ...acted, why: `the customer chose ${name}` }, recognition: null };
+}
+
+function readEvent(recogniser: Recogniser, state: ConversationState, event: ConversationEvent): Heard {
+  if (event.type === 'text') {
+    const recognition = recogniser.recognise(event.text, event.vectors, event.now);
+    return { ...readText(readTurn(recogniser, state, recognition, event)), recognition };
+  }
+  const turn = readTurn(recogniser, state, nothingSaid(''));
+  const handed = event.type === 'signal' || event.type === 'noInput' ? afterHandoverReader.read(turn) : null;
+  if (handed) return { reader: afterHandoverReader.name, reply: handed, recognition: null };
   switch (event.type) {
-    case 'text': {
-      const recognition = recogniser.recognise(event.text, event.vectors, event.now);
-      return { ...readText(readTurn(recogniser, state, recognition, event.vectors)), recognition };
+    case 'choice':
+      return readChoice(turn, event.intent);
+    case 'signal': {
+      const why = `a signal came in place of words: ${event.signal}`;
+      return { reader: missReader.name, reply: { ...missReader.read(turn)!, why }, recognition: null };
     }
-    case 'choice': {
-      const turn = readTurn(recogniser, state, nothingSaid(''));
-      if (!recogniser.document.intents.some((intent) => intent.name === event.intent)) {
-        return { reader: 'no match', reply: missReader.read(turn)!, recognition: null };
-      }
-      const offered = state.choosing?.find((item) => item.intent === event.intent)?.values;
-      return {
-        reader: 'choice',
-        reply: actOnIntent(turn, event.intent, `the customer chose ${event.intent}`, offered),
-        recognition: null,
-      };
-    }
-    case 'signal':
-    case 'noInput': {
-      const turn = readTurn(recogniser, state, nothingSaid(''));
-      const what = event.type === 'noInput' ? 'nothing was said' : `a signal came in place of words: ${event.signal}`;
-      return { reader: 'no match', reply: { ...missReader.read(turn)!, why: what }, recognition: null };
+    case 'noInput':
+      return { reader: 'silence', reply: onSilence(turn), recognition: null };
+    case 'handBack': {
+      const next: ConversationState = { ...state, desk: null, toldOfDesk: false, outcome: null };
+      const acts = state.desk === null ? [] : [{ act: 'handBack' as const, desk: state.desk }];
+      return { reader: 'desk', reply: { state: next, says: [], acts, why: 'the desk hands the conversation back' }, recognition: null };
     }
     case 'hangUp': {
       const next: ConversationState = { ...state, outcome: state.open ? 'abandoned' : (state.outcome ?? 'abandoned') };
-      return {
-        reader: 'hang-up',
-        reply: { state: next, says: [], acts: [], why: 'the customer left' },
-        recognition: null,
-      };
+      return { reader: 'hang-up', reply: { state: next, says: [], acts: [], why: 'the customer left' }, recognition: null };
     }
   }
 }
@@ -88,6 +107,7 @@ export function step(recogniser: Recogniser, state: ConversationState, event: Co
   const next: ConversationState = {
     ...reply.state,
     turns: state.turns + 1,
+    silences: event.type === 'noInput' ? reply.state.silences : 0,
     lastSaid: reply.says.length > 0 ? reply.says : state.lastSaid,
   };
   return {

@@ -1,12 +1,16 @@
-import jsonLogic from 'json-logic-js';
+import { customersName } from '../bot/customersName.js';
 import { findForm, findIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
-import type { Recogniser } from '../recognise/recogniser.js';
 import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
+import type { Recogniser } from '../recognise/recogniser.js';
 import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
-import { foldPhrase } from './phrases.js';
-import { chooseVariant, renderMessage } from './render.js';
-import { heldValues, type Act, type ConversationState, type OpenForm, type Say } from './state.js';
+import { holds } from '../say/condition.js';
+import { argumentsOf } from '../say/message.js';
+import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
+import { localeOf, sayValue } from '../say/sayValue.js';
+import { textOf, type TextName } from '../say/texts.js';
+import { hear, partsOf, type Hearing, type Part } from './hear.js';
+import { type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
 
 /** What a reader makes of a turn. */
 export interface Reply {
@@ -17,10 +21,18 @@ export interface Reply {
   why: string;
 }
 
+/** A reply that somebody else gives the reason for. */
+export type Doing = Omit<Reply, 'why'>;
+
 /** Tries to read a turn; gives `null` to leave it to the next reader. */
 export interface Reader {
   readonly name: string;
   read(turn: Turn): Reply | null;
+}
+
+/** A part of a message, read on its own. */
+export interface ReadPart extends Part {
+  recognition: Recognition;
 }
 
 /** A customer's words with all that readers ask of them. */
@@ -29,39 +41,56 @@ export interface Turn {
   document: BotDocument;
   state: ConversationState;
   text: string;
-  /** The text as phrases are matched on it. */
-  folded: string;
+  hearing: Hearing;
   recognition: Recognition;
+  /** The reading of what the message says of the matter, without what only steers. */
+  matter: Recognition;
+  /** What the message says of the matter in parts, each read on its own; none where there is one part. */
+  parts: readonly ReadPart[];
   /** What the words were recognised with. */
   vectors: Vectors;
   language: string;
+  /** Local ISO time; `null` in a turn without words. */
+  now: string | null;
 }
 
+/** What a message says of the matter, as one text. */
+const matterOf = (hearing: Hearing): string => hearing.content.map(({ text }) => text).join(' ');
+
+/** The texts whose sentence vectors a turn needs: of the message, and of its parts where it has several. */
+export function textsOfTurn(recogniser: Recogniser, text: string): string[] {
+  const hearing = hear(text);
+  const parts = partsOf(hearing);
+  const more = hearing.content.length < hearing.clauses.length && hearing.content.length > 0 ? [matterOf(hearing)] : [];
+  const own = [text, ...more, ...(parts.length > 1 ? parts.map((part) => part.text) : [])];
+  return [...new Set(own.flatMap((part) => recogniser.textsToEncode(part)))];
+}
+
+/** Puts a message into the form in which readers take it. */
 export function readTurn(
   recogniser: Recogniser,
   state: ConversationState,
   recognition: Recognition,
-  vectors: Vectors = NO_VECTORS,
+  { vectors = NO_VECTORS, now = null }: { vectors?: Vectors; now?: string | null } = {},
 ): Turn {
+  const { text } = recognition;
+  const hearing = hear(text, recognition.mendings, recognition.entities);
+  const again = (part: string) => (now === null ? recognition : recogniser.recognise(part, vectors, now));
+  const parts = partsOf(hearing);
+  const steers = hearing.content.length > 0 && hearing.content.length < hearing.clauses.length;
   return {
     recogniser,
     document: recogniser.document,
     state,
-    text: recognition.text,
-    folded: foldPhrase(recognition.text),
+    text,
+    hearing,
     recognition,
+    matter: steers ? again(matterOf(hearing)) : recognition,
+    parts: parts.length > 1 ? parts.map((part) => ({ ...part, recognition: again(part.text) })) : [],
     vectors,
     language: recogniser.document.languages[0] ?? 'en',
+    now,
   };
-}
-
-/** How an intent is named to a customer. */
-export function intentLabel(document: BotDocument, name: string): string {
-  return (
-    findIntent(document, name)
-      ?.description?.replace(/^the customer /i, '')
-      .replace(/\.$/, '') ?? name.replace(/[_-]/g, ' ')
-  );
 }
 
 /** The form that is open, with its definition. */
@@ -71,17 +100,50 @@ export function openForm(turn: Turn): { open: OpenForm; form: Form } | null {
   return open && form ? { open, form } : null;
 }
 
-/** A text of the bot with the conversation's values in it. */
+/** A form with nothing in it yet. */
+export const emptyForm = (intent: string, form: string): OpenForm => ({
+  intent,
+  form,
+  values: {},
+  asked: null,
+  stage: 'filling',
+  toAsk: [],
+  between: null,
+  fits: null,
+});
+
+/** A slot in words: `order_no` is "order no". */
+export const slotWords = (slot: string): string => slot.replace(/[_-]+/g, ' ');
+
+/** A value in the bot's language. */
+export const valueWords = (turn: Turn, value: SlotValue): string =>
+  sayValue(value, localeOf(turn.language, turn.document.region));
+
+/** Some wordings as a list in the bot's language. */
+export function listWords(turn: Turn, words: readonly string[], type: 'conjunction' | 'disjunction'): string {
+  return new Intl.ListFormat(localeOf(turn.language, turn.document.region), { type }).format(words);
+}
+
+/** How an intent is named to the customer of a turn. */
+export const intentLabel = (turn: Turn, name: string): string => customersName(turn.document, name, turn.language);
+
+/** A text of the bot with the values of the form it belongs to. */
 export function sayText(turn: Turn, message: string, state: ConversationState): Say {
-  const values: Record<string, SlotValue> = { order_no: state.reference, ...heldValues(state) };
-  return { text: renderMessage(message, values, turn.language, turn.document.region) };
+  const form = state.open ?? state.last;
+  const reference = state.open ? state.reference : (state.lastReference ?? state.reference);
+  return { text: renderMessage(message, { reference, order_no: reference, ...form?.values }, turn.language, turn.document.region) };
+}
+
+/** A sentence of the engine; nothing where the bot has emptied it. @param at the try that it is said at */
+export function sayOwn(turn: Turn, name: TextName, values: Record<string, string> = {}, at = 0): Say[] {
+  const wording = wordingForTry(textOf(turn.document, name), turn.language, at);
+  if (wording === null) return [];
+  const text = renderMessage(wording, values, turn.language, turn.document.region);
+  return text === '' ? [] : [{ text }];
 }
 
 /** Whether a slot counts now: its condition holds for the values there are. */
-export function slotApplies(slot: Slot, values: Record<string, SlotValue>): boolean {
-  if (slot.when === undefined || typeof slot.when === 'boolean') return slot.when ?? true;
-  return Boolean(jsonLogic.apply(slot.when as Parameters<typeof jsonLogic.apply>[0], values));
-}
+export const slotApplies = (slot: Slot, values: Record<string, SlotValue>): boolean => holds(slot.when, values);
 
 /** Of the values that a message gives, those whose slots count once the message is taken. */
 export function applying(
@@ -93,118 +155,264 @@ export function applying(
   return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
 }
 
-/** The first required slot that applies and holds nothing. */
-export function nextSlot(form: Form, values: Record<string, SlotValue>): Slot | undefined {
-  return form.slots.find((slot) => slot.required && values[slot.name] === undefined && slotApplies(slot, values));
+const heldOf = (values: Record<string, SlotValue>, slot: string): SlotValue | undefined =>
+  Object.hasOwn(values, slot) ? values[slot] : undefined;
+
+/** The slot to ask for: one that is to be asked anew, else the first required one that applies and holds nothing. */
+export function nextSlot(form: Form, { values, toAsk }: OpenForm): Slot | undefined {
+  const again = form.slots.find((slot) => toAsk.includes(slot.name) && slotApplies(slot, values));
+  return (
+    again ??
+    form.slots.find((slot) => slot.required && heldOf(values, slot.name) === undefined && slotApplies(slot, values))
+  );
 }
 
-/** Puts values into the open form. Acts tell what each slot held before. */
+/**
+ * Puts values into the open form; values of slots that no longer apply leave it. Acts tell what each slot held before.
+ */
 export function setValues(
+  turn: Turn,
   state: ConversationState,
-  open: OpenForm,
   given: Record<string, SlotValue>,
-): { state: ConversationState; acts: Act[] } {
-  const acts: Act[] = Object.entries(given)
-    .filter(([slot, value]) => !sameValue(open.values[slot], value))
-    .map(([slot, value]) => {
-      const before = open.values[slot];
-      return { act: 'setSlot', slot, value, ...(before === undefined ? {} : { before }) };
-    });
-  return { state: { ...state, open: { ...open, values: { ...open.values, ...given } } }, acts };
+): { state: ConversationState; acts: Act[]; changed: string[] } {
+  const open = state.open!;
+  const form = findForm(turn.document, open.form)!;
+  const acts: Act[] = [];
+  const changed: string[] = [];
+  for (const [slot, value] of Object.entries(given)) {
+    const before = heldOf(open.values, slot);
+    if (sameValue(before, value)) continue;
+    acts.push({ act: 'setSlot', slot, value, ...(before === undefined ? {} : { before }) });
+    if (before !== undefined) changed.push(slot);
+  }
+  let values = { ...open.values, ...given };
+  for (let gone = true; gone; ) {
+    const idle = form.slots.find((slot) => heldOf(values, slot.name) !== undefined && !slotApplies(slot, values));
+    gone = idle !== undefined;
+    if (!idle) break;
+    const { [idle.name]: before, ...rest } = values;
+    acts.push({ act: 'clearSlot', slot: idle.name, before: before! });
+    values = rest;
+  }
+  const toAsk = open.toAsk.filter((slot) => given[slot] === undefined);
+  return { state: { ...state, open: { ...open, values, toAsk, between: null, fits: null } }, acts, changed };
 }
 
-function promptFor(turn: Turn, state: ConversationState, slot: Slot): Say {
-  const written = chooseVariant(slot.prompts, turn.language, state.tries, true);
-  return sayText(turn, written ?? `What is the ${slot.name.replace(/[_-]/g, ' ')}?`, state);
+/** Says that values were changed; nothing where the read-back that follows names them itself. */
+export function sayChanges(turn: Turn, state: ConversationState, slots: readonly string[], readBack: string | null): Say[] {
+  const told = readBack === null ? [] : argumentsOf(readBack).map(({ name }) => name);
+  const values = state.open?.values ?? {};
+  const untold = slots.filter((slot) => !told.includes(slot) && heldOf(values, slot) !== undefined);
+  if (untold.length === 0) return [];
+  const changes = untold.map((slot) => `the ${slotWords(slot)} is now ${valueWords(turn, values[slot]!)}`);
+  return sayOwn(turn, 'changed', { changes: listWords(turn, changes, 'conjunction') });
+}
+
+function promptFor(turn: Turn, state: ConversationState, slot: Slot): Say[] {
+  const written = wordingForTry(slot.prompts, turn.language, state.tries);
+  return written === null ? sayOwn(turn, 'askSlot', { slot: slotWords(slot.name) }) : [sayText(turn, written, state)];
 }
 
 /** Asks for a slot of the open form. */
-export function askFor(turn: Turn, state: ConversationState, slot: Slot): Omit<Reply, 'why'> {
+export function askFor(turn: Turn, state: ConversationState, slot: Slot): Doing {
   const open = state.open!;
   const next = { ...state, open: { ...open, asked: slot.name, stage: 'filling' as const } };
-  return { state: next, says: [promptFor(turn, next, slot)], acts: [] };
+  return { state: next, says: promptFor(turn, next, slot), acts: [] };
 }
 
+/** The wording of the read-back of a form at this point of a conversation; `null` where it has none. */
+export const readBackOf = (turn: Turn, form: Form, state: ConversationState): string | null =>
+  chooseVariant(form.confirm, turn.language, state.turns);
+
 /** Goes on with the open form: asks for what is missing, else reads back, else completes. */
-export function advance(turn: Turn, state: ConversationState): Omit<Reply, 'why'> {
+export function advance(turn: Turn, state: ConversationState): Doing {
   const open = state.open!;
   const form = findForm(turn.document, open.form)!;
-  const slot = nextSlot(form, open.values);
+  const slot = nextSlot(form, open);
   if (slot) return askFor(turn, state, slot);
-  const confirm = chooseVariant(form.confirm, turn.language, state.turns);
+  const confirm = readBackOf(turn, form, state);
   if (confirm === null) return complete(turn, state);
   const next: ConversationState = { ...state, open: { ...open, asked: null, stage: 'confirming' } };
   return { state: next, says: [sayText(turn, confirm, next)], acts: [] };
 }
 
-/** Closes the open form as done, hands it to its desk if it has one, and goes back to a form put aside. */
-export function complete(turn: Turn, state: ConversationState): Omit<Reply, 'why'> {
+/** Takes values into the open form, says what was changed, and goes on. */
+export function takeAndAdvance(turn: Turn, state: ConversationState, given: Record<string, SlotValue>): Doing {
+  const set = setValues(turn, state, given);
+  const next = advance(turn, set.state);
+  const open = set.state.open!;
+  const form = findForm(turn.document, open.form)!;
+  const readBack = next.state.open?.stage === 'confirming' ? readBackOf(turn, form, set.state) : null;
+  const told = sayChanges(turn, set.state, set.changed, readBack);
+  return { ...next, says: [...told, ...next.says], acts: [...set.acts, ...next.acts] };
+}
+
+/** The number after a number: the next of a row of figures, else the same with a count. */
+export function nextReference(reference: string): string {
+  return /^\d{1,15}$/.test(reference) ? String(Number(reference) + 1).padStart(reference.length, '0') : `${reference}-2`;
+}
+
+/** Closes the open form as done, hands it to its desk if it has one, and goes on with what waits. */
+export function complete(turn: Turn, state: ConversationState): Doing {
   const open = state.open!;
   const form = findForm(turn.document, open.form)!;
   const acts: Act[] = [
     { act: 'complete', form: form.name, intent: open.intent, values: open.values, reference: state.reference },
   ];
   const done = chooseVariant(form.done, turn.language, state.turns);
-  const closed: ConversationState = { ...state, open: null, last: open, tries: 0, outcome: 'completed' };
+  const closed: ConversationState = {
+    ...state,
+    open: null,
+    last: open,
+    tries: 0,
+    outcome: 'completed',
+    remembered: { ...state.remembered, ...open.values },
+    lastReference: state.reference,
+    reference: nextReference(state.reference),
+  };
   const says = done === null ? [] : [sayText(turn, done, closed)];
   if (form.desk !== undefined) {
     const handed = handOver(turn, closed, form.desk);
     return { state: handed.state, says: [...says, ...handed.says], acts: [...acts, ...handed.acts] };
   }
-  return resume(turn, closed, says, acts);
+  return goOn(turn, closed, says, acts);
 }
 
-/** Goes back to the form put aside last, if there is one. */
-export function resume(turn: Turn, state: ConversationState, says: Say[], acts: Act[]): Omit<Reply, 'why'> {
-  const parked = state.parked.at(-1);
-  if (!parked) return { state, says, acts };
-  const next: ConversationState = {
-    ...state,
-    open: parked,
-    parked: state.parked.slice(0, -1),
-    outcome: null,
+/** Leaves the open form undone, and goes on with what waits. @param words what is said of it; the engine's own without */
+export function leave(turn: Turn, words?: Say[]): Doing {
+  const { open } = turn.state;
+  const state: ConversationState = {
+    ...turn.state,
+    open: null,
+    last: open ?? turn.state.last,
+    choosing: null,
+    offered: null,
     tries: 0,
+    outcome: 'cancelled',
   };
-  const advanced = advance(turn, next);
-  return {
-    state: advanced.state,
-    says: [...says, ...advanced.says],
-    acts: [...acts, { act: 'resumeForm', form: parked.form }, ...advanced.acts],
-  };
+  return goOn(turn, state, words ?? sayOwn(turn, 'left'), [{ act: 'cancel', form: open?.form ?? null }]);
 }
+
+/** Goes back to the form put aside last, else to the clarification that was put off, else offers the wish that waits, if there is one. */
+export function goOn(turn: Turn, state: ConversationState, says: Say[], acts: Act[]): Doing {
+  const parked = state.parked.at(-1);
+  if (parked) {
+    const next: ConversationState = {
+      ...state,
+      open: parked,
+      parked: state.parked.slice(0, -1),
+      outcome: null,
+      tries: 0,
+    };
+    const advanced = advance(turn, next);
+    return {
+      state: advanced.state,
+      says: [...says, ...advanced.says],
+      acts: [...acts, { act: 'resumeForm', form: parked.form }, ...advanced.acts],
+    };
+  }
+  if (state.unsettled) {
+    const { unsettled } = state;
+    const question = sayClarification(turn, unsettled.map(({ intent }) => intent));
+    return { state: { ...state, unsettled: null, choosing: unsettled, outcome: null }, says: [...says, ...question], acts };
+  }
+  const [offered, ...waiting] = state.waiting;
+  if (!offered) return { state, says, acts };
+  const question = sayOwn(turn, 'offerNext', { wish: intentLabel(turn, offered.intent) });
+  return { state: { ...state, offered, waiting }, says: [...says, ...question], acts };
+}
+
+/** Asks which of some intents is meant. */
+export function sayClarification(turn: Turn, intents: readonly string[]): Say[] {
+  const choices = intents.map((intent) => ({ intent, label: intentLabel(turn, intent) }));
+  const words = listWords(turn, choices.map(({ label }) => `“${label}”`), 'disjunction');
+  return sayOwn(turn, choices.length > 1 ? 'clarify' : 'clarifyOne', { choices: words }).map((say) => ({ ...say, choices }));
+}
+
+/** The desk that takes what the bot cannot; `undefined` where it has none. */
+export const generalDesk = (document: BotDocument): string | undefined => document.noMatch.desk ?? document.desks[0]?.name;
 
 /** Hands the conversation to a desk. */
-export function handOver(turn: Turn, state: ConversationState, deskName: string): Omit<Reply, 'why'> {
+export function handOver(turn: Turn, state: ConversationState, deskName: string): Doing {
   const desk = turn.document.desks.find((candidate) => candidate.name === deskName);
-  const written = chooseVariant(desk?.handover, turn.language, state.turns) ?? 'I will pass you on to a colleague.';
   const next: ConversationState = {
     ...state,
     open: null,
     parked: [],
+    unsettled: null,
+    waiting: [],
+    offered: null,
     last: state.open ?? state.last,
     choosing: null,
     tries: 0,
     outcome: 'handed_off',
     desk: deskName,
+    toldOfDesk: false,
   };
-  return { state: next, says: [sayText(turn, written, next)], acts: [{ act: 'handOver', desk: deskName }] };
+  const written = chooseVariant(desk?.handover, turn.language, state.turns);
+  const says = written === null ? sayOwn(turn, 'handover') : [sayText(turn, written, next)];
+  return { state: next, says, acts: [{ act: 'handOver', desk: deskName }] };
 }
 
-/** What happens after a try that was not understood: the next prompt, or the desk, or giving up. */
-export function countMiss(turn: Turn, prompt: (state: ConversationState) => Omit<Reply, 'why'>): Omit<Reply, 'why'> {
-  const { noMatch } = turn.document;
-  const state = { ...turn.state, tries: turn.state.tries + 1 };
-  if (state.tries < noMatch.tries) return prompt(state);
-  const desk = noMatch.desk ?? turn.document.desks[0]?.name;
-  if (desk !== undefined) return handOver(turn, state, desk);
-  const words = chooseVariant(noMatch.giveUp, turn.language, 0) ?? '';
+/** Gives up: closes what is open, with the bot's words for it. */
+export function giveUp(turn: Turn, state: ConversationState): Doing {
+  const words = chooseVariant(turn.document.noMatch.giveUp, turn.language, 0);
   const next: ConversationState = {
     ...state,
     open: null,
     parked: [],
+    unsettled: null,
+    waiting: [],
+    offered: null,
+    choosing: null,
     last: state.open ?? state.last,
     tries: 0,
     outcome: 'abandoned',
   };
-  return { state: next, says: words === '' ? [] : [sayText(turn, words, next)], acts: [] };
+  return { state: next, says: words === null ? [] : [sayText(turn, words, next)], acts: [] };
 }
+
+/** Counts a try that was not understood; after the last one the conversation is handed over or given up. */
+export function countMiss(turn: Turn, prompt: (state: ConversationState) => Doing): Doing {
+  const { noMatch } = turn.document;
+  const state = { ...turn.state, tries: turn.state.tries + 1 };
+  if (state.tries < noMatch.tries) return prompt(state);
+  const desk = generalDesk(turn.document);
+  return desk === undefined ? giveUp(turn, state) : handOver(turn, state, desk);
+}
+
+/** Says again what the conversation waits for: the prompt of a slot, the read-back, or the question that stands open. */
+export function askAgain(turn: Turn, state: ConversationState): Doing {
+  const form = findForm(turn.document, state.open?.form);
+  if (!state.open || !form) return { state, says: state.lastSaid.slice(-1), acts: [] };
+  const { between, fits, stage } = state.open;
+  if (between || fits) return { state, says: state.lastSaid.slice(-1), acts: [] };
+  if (stage === 'changing') return { state, says: sayDecline(turn, form, state), acts: [] };
+  const slot = form.slots.find((candidate) => candidate.name === state.open!.asked);
+  return slot ? askFor(turn, state, slot) : advance(turn, state);
+}
+
+/** What is said after a "no" to the read-back. */
+export function sayDecline(turn: Turn, form: Form, state: ConversationState): Say[] {
+  const written = chooseVariant(form.decline, turn.language, state.turns);
+  return written === null ? sayOwn(turn, 'whatToChange') : [sayText(turn, written, state)];
+}
+
+/** Whether an intent only says something: it has no form and no desk. */
+export const onlyReplies = (document: BotDocument, name: string): boolean => {
+  const intent = findIntent(document, name);
+  return intent !== undefined && intent.form === undefined && intent.desk === undefined;
+};
+
+/** The reply of an intent, with the values of its own message and of nothing before. */
+export function replyOf(turn: Turn, { intent, values }: OfferedIntent): Say[] {
+  const reply = chooseVariant(findIntent(turn.document, intent)?.reply, turn.language, turn.state.turns);
+  return reply === null ? [] : [{ text: renderMessage(reply, values, turn.language, turn.document.region) }];
+}
+
+/** Puts wishes to those that wait, each intent once. */
+export function withWaiting(state: ConversationState, wishes: readonly OfferedIntent[]): ConversationState {
+  const known = new Set(state.waiting.map(({ intent }) => intent));
+  return { ...state, waiting: [...state.waiting, ...wishes.filter(({ intent }) => !known.has(intent))] };
+}
+

@@ -18,6 +18,8 @@ export interface WalkthroughTurn {
   user?: string;
   signal?: string;
   noInput?: boolean;
+  /** The desk that took over gives the conversation back. */
+  handBack?: boolean;
   /** Must be part of what the bot says. */
   say?: string;
 }
@@ -27,7 +29,7 @@ export interface Walkthrough {
   name: string;
   now?: string;
   turns: WalkthroughTurn[];
-  expect: { outcome?: Outcome; slots?: Record<string, SlotValue> };
+  expect: { outcome?: Outcome; slots?: Record<string, SlotValue | null> };
 }
 
 export interface TranscriptLine {
@@ -47,8 +49,13 @@ export interface WalkthroughResult {
 
 function eventOf(turn: WalkthroughTurn, vectors: Vectors, now: string): ConversationEvent {
   if (turn.noInput) return { type: 'noInput' };
+  if (turn.handBack) return { type: 'handBack' };
   if (turn.signal !== undefined) return { type: 'signal', signal: turn.signal };
   return { type: 'text', text: turn.user ?? '', vectors, now };
+}
+
+function wordsOf({ user, noInput, handBack, signal }: WalkthroughTurn): string {
+  return user ?? (noInput ? '(nothing)' : handBack ? '(handed back)' : `(${signal ?? ''})`);
 }
 
 function checkSays(turn: WalkthroughTurn, index: number, says: readonly Say[]): string[] {
@@ -83,7 +90,7 @@ export function* walk(
   for (const [index, turn] of walkthrough.turns.entries()) {
     const result: Step = step(recogniser, state, eventOf(turn, vectors, walkthrough.now ?? now));
     state = result.state;
-    transcript.push({ from: 'user', text: turn.user ?? (turn.noInput ? '(nothing)' : `(${turn.signal ?? ''})`) });
+    transcript.push({ from: 'user', text: wordsOf(turn) });
     for (const say of result.says) transcript.push({ from: 'bot', text: say.text });
     faults.push(...checkSays(turn, index, result.says));
     yield;
@@ -95,7 +102,7 @@ export function* walk(
     faults.push(`it ended ${outcome.replace('_', ' ')}, not ${expect.outcome.replace('_', ' ')}`);
   }
   for (const [slot, value] of Object.entries(expect.slots ?? {})) {
-    if (sameValue(slots[slot], value)) continue;
+    if (value === null ? slots[slot] === undefined : sameValue(slots[slot], value)) continue;
     faults.push(`${slot} is ${JSON.stringify(slots[slot] ?? null)}, not ${JSON.stringify(value)}`);
   }
   return { name: walkthrough.name, outcome, slots, passed: faults.length === 0, faults, transcript };

@@ -1,4 +1,4 @@
-import type { BotDocument } from '../bot/document.js';
+import { findForm, type BotDocument } from '../bot/document.js';
 import { plainText, readMarking } from '../bot/marking.js';
 import { ENCODER_LANGUAGES, type Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
@@ -25,6 +25,7 @@ import {
   trainIntentModel,
   type CountedText,
   type IntentModel,
+  type RankedIntent,
   type RankedPart,
   type TrainingText,
 } from './intentModel.js';
@@ -248,6 +249,33 @@ export function trainRecogniser(
   };
 }
 
+/** The entities of codes (order numbers and the like) that an intent takes or speaks of. */
+function codesTaken(document: BotDocument, { form, utterances }: BotDocument['intents'][number]): ReadonlySet<string> {
+  const slots = findForm(document, form)?.slots ?? [];
+  const marked = utterances.flatMap((utterance) => readMarking(utterance).marks.map(({ slot }) => slot));
+  return new Set([...slots.map(({ entity }) => entity), ...marked]);
+}
+
+/** How much less likely an intent is that has no use for a code which the message names. */
+const WITHOUT_CODE = 0.2;
+
+/** A message that names a code speaks of something that has one: intents that take it gain on those that do not. */
+function byCodes(
+  ranking: RankedIntent[],
+  entities: readonly Candidate[],
+  codesOf: ReadonlyMap<string, ReadonlySet<string>>,
+): RankedIntent[] {
+  const codes = [...new Set(entities.filter(({ kind }) => kind === 'pattern').map(({ entity }) => entity))];
+  const takes = (intent: string) => codes.some((code) => codesOf.get(intent)!.has(code));
+  if (codes.length === 0 || !ranking.some(({ intent }) => takes(intent))) return ranking;
+  const inside = ranking.reduce((sum, { confidence }) => sum + confidence, 0);
+  const weighed = ranking.map(({ intent, confidence }) => ({ intent, confidence: takes(intent) ? confidence : confidence * WITHOUT_CODE }));
+  const total = weighed.reduce((sum, { confidence }) => sum + confidence, 1 - inside);
+  return weighed
+    .map(({ intent, confidence }) => ({ intent, confidence: confidence / total }))
+    .sort((a, b) => b.confidence - a.confidence || (a.intent < b.intent ? -1 : 1));
+}
+
 /** A message that was read, and what it was read with: what a request asks for twice is read once. */
 interface LastRead {
   text: string;
@@ -273,6 +301,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
   const taggers = Object.entries(model.taggers).map(([form, tagger]) => [form, openTagger(tagger, taught)] as const);
   const slotsOf = prepareIntentSlots(document, new Map(taggers));
   const known = new Set(document.intents.map((intent) => intent.name));
+  const codesOf = new Map(document.intents.map((intent) => [intent.name, codesTaken(document, intent)]));
   let last: LastRead | null = null;
   const read = (text: string): ReadText => {
     if (last?.text !== text) last = { text, read: reader.read(text) };
@@ -321,6 +350,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
       const { tokens, mended, mendings, sentences } = message;
       const overlapped: Overlapped[] = [];
       const entities = findAll(message, now, overlapped);
+      const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
       const part = (words: string, own: readonly Token[], weight: number): RankedPart => ({
         text: modelText(words, own, entities),
         vector: vectors.get(words) ?? null,
@@ -334,11 +364,11 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
               part(mended, tokens, 1),
               sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
             );
-      const ranking = ranked.filter((item) => known.has(item.intent));
+      const ranking = byCodes(ranked.filter((item) => known.has(item.intent)), entities, codesOf);
       const { decision, candidates } = decide(ranking, document.gate);
       const best = ranking[0];
       const { slots, passedOver } = best
-        ? slotsOf(best.intent, message, entities, vectors)
+        ? slotsOf(best.intent, message, found, vectors)
         : { slots: [], passedOver: [] };
       return {
         text,
@@ -349,11 +379,11 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
         ranking,
         slots,
         passedOver: [...passedOver, ...overlapped.map((pair) => gaveWay(text, pair))],
-        entities,
+        ...found,
         mendings,
       };
     },
     readSlots: (intent, recognition, vectors, asked) =>
-      slotsOf(intent, read(recognition.text), recognition.entities, vectors, asked).slots,
+      slotsOf(intent, read(recognition.text), recognition, vectors, asked).slots,
   };
 }

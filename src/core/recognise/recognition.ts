@@ -20,8 +20,10 @@ export interface Recognition {
   slots: SlotReading[];
   /** Values that were found and not taken for a slot of the first intent. */
   passedOver: PassedOver[];
-  /** Every value found, of whatever entity. */
+  /** Every value found, of whatever entity; of those that overlap the one that counts in the bot as a whole. */
   entities: Candidate[];
+  /** Values that gave way to those, which count for a form that has no slot for what they gave way to. */
+  overlapped: Candidate[];
   /** Words that were read as others. */
   mendings: Mending[];
 }

@@ -3,8 +3,9 @@ import { readMarking } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import { tidy, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
+import { settleOverlaps } from './finders/index.js';
 import type { Tag, Tagging } from './tagger/tagger.js';
-import { showValue, type SlotValue, type Value } from './value.js';
+import { showValue, type Value } from './value.js';
 
 /** A value read for a slot. Offsets are UTF-16 code units of the original text. */
 export interface SlotReading {
@@ -34,7 +35,10 @@ export interface SlotsRead {
 }
 
 const RULED_OUT =
-  /(?:^|[^\p{L}])(?:not|without|instead\s+of|rather\s+than|anything\s+but|don['’]?t\s+want|do\s+not\s+want|isn['’]?t|no)\s+(?:an?\s+|the\s+|any\s+|on\s+)?$/iu;
+  /(?:^|[^\p{L}])(?:not|without|instead\s+of|rather\s+than|anything\s+but|isn['’]?t|no|(?:don['’]?t|do\s+not|can['’]?t|cannot|won['’]?t)\s+(?:want|do|make|need|like|manage|have|come)(?:\s+(?:it|them|that|this|one))?)\s+(?:on\s+|at\s+|for\s+|by\s+|in\s+)?(?:an?\s+|the\s+|any\s+)?$/iu;
+/** What after a value rules it out: "Monday is no good". */
+const NO_GOOD =
+  /^\s+(?:(?:is|was|would\s+be)\s+(?:no\s+good|not\s+(?:good|possible|right)|out|wrong|too\s+\p{L}+)|isn['’]?t\s+(?:any\s+)?(?:good|possible|right)|(?:doesn['’]?t|does\s+not|won['’]?t|will\s+not)\s+(?:work|suit|do))(?=\P{L}|$)/iu;
 /** How far back the words that rule a value out are looked for, in UTF-16 code units. */
 const RULING_WORDS = 60;
 const CORRECTED =
@@ -76,8 +80,9 @@ function withoutRetracted(text: string, readings: readonly SlotReading[]): Slots
     const last = previous.get(reading);
     const correction = last !== undefined && NO_BETWEEN.test(text.slice(last.end, reading.start));
     const before = text.slice(Math.max(0, reading.start - RULING_WORDS), reading.start);
-    const ruledOut = !correction && RULED_OUT.test(before);
-    if (ruledOut) passedOver.push(passOver(reading, text, `the words before ${quote(reading.text)} rule it out`));
+    const after = text.slice(reading.end, reading.end + RULING_WORDS);
+    const ruledOut = !correction && (RULED_OUT.test(before) || NO_GOOD.test(after));
+    if (ruledOut) passedOver.push(passOver(reading, text, `the words beside ${quote(reading.text)} rule it out`));
     return !ruledOut;
   });
   const takenBack = new Set<SlotReading>();
@@ -107,12 +112,15 @@ function whyFound({ entity, match, value, alternatives }: Candidate): string {
   return (match === 'exact' ? `it is a value of ${entity}` : `it reads as a value of ${entity}`) + also;
 }
 
-type Reader = (
-  read: TokenisedText,
-  candidates: readonly Candidate[],
-  vectors: Vectors,
-  asked: string | null,
-) => SlotsRead;
+/** What the finders found in a text. */
+export interface FoundValues {
+  /** Overlaps settled for the bot as a whole, in text order. */
+  entities: readonly Candidate[];
+  /** What gave way. */
+  overlapped: readonly Candidate[];
+}
+
+type Reader = (read: TokenisedText, found: FoundValues, vectors: Vectors, asked: string | null) => SlotsRead;
 
 /** The tokens of a stretch without the values of other slots that it begins or ends with. */
 function tokensBetween({ tokens }: TokenisedText, from: number, to: number, values: readonly Candidate[]): Token[] {
@@ -166,9 +174,23 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
       : [candidate];
   };
 
-  return (read, candidates, vectors, asked) => {
+  /** A value that gave way to one which this form has no slot for counts after all; bare figures do not. */
+  const restored = ({ entities, overlapped }: FoundValues): Candidate[] => {
+    const own = entities.filter(({ entity }) => byEntity.has(entity));
+    const free = overlapped.filter(
+      (candidate) =>
+        byEntity.has(candidate.entity) &&
+        candidate.kind !== 'number' &&
+        candidate.kind !== 'ordinal' &&
+        !own.some(({ start, end }) => start < candidate.end && candidate.start < end),
+    );
+    return free.length === 0 ? [] : settleOverlaps(free);
+  };
+
+  return (read, found, vectors, asked) => {
     const { text } = read;
-    const tagging = tag?.(read, candidates, vectors);
+    const tagging = tag?.(read, found.entities, vectors);
+    const candidates = [...found.entities, ...restored(found)].sort((a, b) => a.start - b.start);
     const free = tagging ? learned(read, tagging, candidates, asked) : [];
     const passedOver: PassedOver[] = [];
     const taken = new Set<string>();
@@ -223,7 +245,7 @@ function prepareBareReader(document: BotDocument, intentName: string): Reader {
   for (const utterance of findIntent(document, intentName)?.utterances ?? []) {
     for (const mark of readMarking(utterance).marks) marked.add(mark.slot);
   }
-  return ({ text }, candidates) => {
+  return ({ text }, { entities: candidates }) => {
     const own = candidates.filter((candidate) => marked.has(candidate.entity));
     const kept = withoutRetracted(
       text,
@@ -253,7 +275,7 @@ function prepareBareReader(document: BotDocument, intentName: string): Reader {
 export type ReadSlots = (
   intentName: string,
   read: TokenisedText,
-  candidates: readonly Candidate[],
+  found: FoundValues,
   vectors: Vectors,
   asked?: string | null,
 ) => SlotsRead;
@@ -268,44 +290,6 @@ export function prepareIntentSlots(document: BotDocument, taggers: ReadonlyMap<s
     const form = formOfIntent(document, name);
     readers.set(name, form ? forms.get(form.name)! : prepareBareReader(document, name));
   }
-  return (intentName, read, candidates, vectors, asked = null) =>
-    readers.get(intentName)?.(read, candidates, vectors, asked) ?? { slots: [], passedOver: [] };
-}
-
-/**
- * Gathers readings into one value a slot. Several different values make a list where customers name several things
- * in one breath: for list values, and for numbers beside as many of them. Otherwise the last one said counts.
- */
-export function gatherValues(
-  document: BotDocument,
-  form: Form,
-  readings: readonly SlotReading[],
-): Record<string, SlotValue> {
-  const bySlot = new Map<string, Value[]>();
-  for (const reading of readings) {
-    const values = bySlot.get(reading.slot) ?? [];
-    values.push(reading.value);
-    bySlot.set(reading.slot, values);
-  }
-  const kindOf = (slot: string) =>
-    findEntity(document, form.slots.find((item) => item.name === slot)?.entity ?? '')?.kind;
-  const lines = Math.max(
-    1,
-    ...[...bySlot].filter(([slot]) => kindOf(slot) === 'list').map(([, values]) => distinct(values).length),
-  );
-  const gathered: Record<string, SlotValue> = {};
-  for (const [slot, values] of bySlot) {
-    const different = distinct(values);
-    const kind = kindOf(slot);
-    if (kind === 'list' && different.length > 1) gathered[slot] = different;
-    else if (kind === 'number' && lines > 1 && values.length === lines) gathered[slot] = values;
-    else gathered[slot] = values.at(-1)!;
-  }
-  return gathered;
-}
-
-function distinct(values: readonly Value[]): Value[] {
-  return values.filter(
-    (value, index) => values.findIndex((other) => JSON.stringify(other) === JSON.stringify(value)) === index,
-  );
+  return (intentName, read, found, vectors, asked = null) =>
+    readers.get(intentName)?.(read, found, vectors, asked) ?? { slots: [], passedOver: [] };
 }

@@ -3,11 +3,13 @@ import path from 'node:path';
 import { Kysely, Migrator, type Migration } from 'kysely';
 import { libsqlDialect } from './driver.js';
 import * as first from './migrations/001_first.js';
+import * as manners from './migrations/002_manners.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
 const MIGRATIONS: Record<string, Migration> = {
   '001_first': first,
+  '002_manners': manners,
 };
 
 /** Opens the database, makes its folder if there is none, and brings it to the newest migration. */

@@ -2,6 +2,7 @@ import type { ColumnType, Generated } from 'kysely';
 
 /** JSON kept as text; repositories parse it. */
 type Json = string;
+type OptionalFlag = ColumnType<number | null, boolean | number | null, boolean | number | null>;
 type Flag = ColumnType<number, boolean | number, boolean | number>;
 
 export interface BotTable {
@@ -15,6 +16,10 @@ export interface BotTable {
   gate_ask: number;
   gate_lead: number;
   no_match: Json;
+  /** The bot's own wordings of the engine's sentences. */
+  texts: ColumnType<Json, Json | undefined, Json>;
+  /** Number of the next form that is completed. */
+  next_reference: Generated<number>;
   /** Counts the acts upon the bot; each gives a new one. */
   revision: number;
   /** How many acts of the history stand; those after it have been undone. */
@@ -30,7 +35,7 @@ export interface EntityTable {
   position: number;
   name: string;
   kind: string;
-  misspellings: ColumnType<number | null, boolean | number | null, boolean | number | null>;
+  misspellings: OptionalFlag;
   pattern: string | null;
 }
 
@@ -53,6 +58,8 @@ export interface IntentTable {
   position: number;
   name: string;
   description: string | null;
+  called: Json | null;
+  offered: OptionalFlag;
   form: string | null;
   reply: Json | null;
   desk: string | null;
@@ -79,6 +86,7 @@ export interface FormTable {
   name: string;
   confirm: Json | null;
   decline: Json | null;
+  on_no: string | null;
   done: Json | null;
   desk: string | null;
 }
@@ -89,6 +97,8 @@ export interface SlotTable {
   name: string;
   entity: string;
   required: Flag;
+  several: OptionalFlag;
+  default_value: Json | null;
   condition: Json | null;
   prompts: Json;
 }
@@ -139,6 +149,8 @@ export interface TurnTable {
   says: Json;
   acts: Json;
   trace: Json;
+  /** The sender's own number for the turn, by which a turn sent twice is known. */
+  client_id: string | null;
   /** The state before the turn, so that it can be taken back. */
   before: Json;
   revision: number;

@@ -12,6 +12,7 @@ import type {
   Slot,
 } from '../../core/bot/document.js';
 import { readMarking, writeMarking } from '../../core/bot/marking.js';
+import type { BotTexts } from '../../core/say/texts.js';
 import type { Database } from '../database/schema.js';
 
 type Connection = Transaction<Database>;
@@ -93,10 +94,12 @@ async function readIntents(db: Connection, botId: number): Promise<Intent[]> {
     .execute();
   const marksOf = groupBy(marks, (row) => row.utterance_id);
   const utterancesOf = groupBy(utterances, (row) => row.intent_id);
-  return intents.map(({ id, name, description, form, reply, desk }) =>
+  return intents.map(({ id, name, description, called, offered, form, reply, desk }) =>
     present<Intent>({
       name,
       description,
+      called: localised(called),
+      offered: offered === null ? null : offered === 1,
       form,
       reply: localised(reply),
       desk,
@@ -117,7 +120,7 @@ async function readForms(db: Connection, botId: number): Promise<Form[]> {
     .orderBy('slot.position')
     .execute();
   const slotsOf = groupBy(slots, (row) => row.form_id);
-  return forms.map(({ id, name, confirm, decline, done, desk }) =>
+  return forms.map(({ id, name, confirm, decline, on_no, done, desk }) =>
     present<Form>({
       name,
       slots: (slotsOf.get(id) ?? []).map((row) =>
@@ -125,12 +128,15 @@ async function readForms(db: Connection, botId: number): Promise<Form[]> {
           name: row.name,
           entity: row.entity,
           required: row.required === 1,
+          several: row.several === null ? null : row.several === 1,
+          default: row.default_value === null ? null : (JSON.parse(row.default_value) as string | number),
           when: row.condition === null ? null : (JSON.parse(row.condition) as JsonLogicRule),
           prompts: JSON.parse(row.prompts) as Localised,
         }),
       ),
       confirm: localised(confirm),
       decline: localised(decline),
+      onNo: on_no as Form['onNo'] | null,
       done: localised(done),
       desk,
     }),
@@ -157,6 +163,7 @@ export async function readDocument(db: Connection, botId: number): Promise<BotDo
     ),
     gate: { accept: bot.gate_accept, ask: bot.gate_ask, lead: bot.gate_lead },
     noMatch: JSON.parse(bot.no_match) as NoMatchSettings,
+    texts: JSON.parse(bot.texts) as BotTexts,
   };
 }
 
@@ -218,6 +225,8 @@ async function writeIntent(db: Connection, botId: number, intent: Intent, positi
       position,
       name: intent.name,
       description: intent.description ?? null,
+      called: optionalJson(intent.called),
+      offered: intent.offered ?? null,
       form: intent.form ?? null,
       reply: optionalJson(intent.reply),
       desk: intent.desk ?? null,
@@ -236,6 +245,7 @@ async function writeForm(db: Connection, botId: number, form: Form, position: nu
       name: form.name,
       confirm: optionalJson(form.confirm),
       decline: optionalJson(form.decline),
+      on_no: form.onNo ?? null,
       done: optionalJson(form.done),
       desk: form.desk ?? null,
     })
@@ -247,6 +257,8 @@ async function writeForm(db: Connection, botId: number, form: Form, position: nu
     name: slot.name,
     entity: slot.entity,
     required: slot.required,
+    several: slot.several ?? null,
+    default_value: optionalJson(slot.default),
     condition: optionalJson(slot.when),
     prompts: JSON.stringify(slot.prompts),
   }));
@@ -317,5 +329,6 @@ export function botColumns(document: BotDocument) {
     gate_ask: document.gate.ask,
     gate_lead: document.gate.lead,
     no_match: JSON.stringify(document.noMatch),
+    texts: JSON.stringify(document.texts),
   };
 }

@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
 import type { PersonSaid, Said, StoredConversation } from '../../core/contract/try.js';
-import { chooseVariant } from '../../core/converse/render.js';
+import { chooseVariant } from '../../core/say/render.js';
 import { startConversation, type ConversationEvent, type ConversationState } from '../../core/converse/state.js';
 import { step } from '../../core/converse/step.js';
 import type { Database } from '../database/schema.js';
@@ -48,7 +48,7 @@ export class ConversationService {
     const model = await this.#models.answering(bot);
     const now = localNow(bot.document.timeZone);
     const event: ConversationEvent =
-      said.type === 'text' ? { ...said, now, vectors: await this.#models.vectorsFor(model, said.text) } : said;
+      said.type === 'text' ? { ...said, now, vectors: await this.#models.vectorsForTurn(model, said.text) } : said;
     const kept: Said = said.type === 'text' ? { ...said, now } : said;
     const result = step(model.recogniser, conversation.state, event);
     await addTurn(

@@ -1,5 +1,6 @@
 import type { Kysely } from 'kysely';
 import type { Vectors } from '../../core/encode/encoder.js';
+import { textsOfTurn } from '../../core/converse/turn.js';
 import { walk, type WalkthroughResult } from '../../core/converse/walkthrough.js';
 import type { ModelState } from '../../core/contract/bot.js';
 import type { BotDocument } from '../../core/bot/document.js';
@@ -55,11 +56,11 @@ async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
   }
 }
 
-/** The texts whose vectors the reading of messages needs, a message at a step. */
+/** The texts whose vectors the turns of conversations need, a message at a step. */
 function* textsOf(recogniser: Recogniser, messages: readonly string[]): Generator<void, string[]> {
   const texts = new Set<string>();
   for (const message of messages) {
-    for (const text of recogniser.textsToEncode(message)) texts.add(text);
+    for (const text of textsOfTurn(recogniser, message)) texts.add(text);
     yield;
   }
   return [...texts];
@@ -162,6 +163,11 @@ export class ModelService {
   /** The sentence vectors that the reading of a message needs. */
   async vectorsFor(model: OpenModel, text: string): Promise<Vectors> {
     return this.#encoding.vectorsNow(model.recogniser.textsToEncode(text));
+  }
+
+  /** The sentence vectors that a turn of a conversation needs. */
+  async vectorsForTurn(model: OpenModel, text: string): Promise<Vectors> {
+    return this.#encoding.vectorsNow(textsOfTurn(model.recogniser, text));
   }
 
   /** Why a message is read as it is; other work goes on between the steps. */

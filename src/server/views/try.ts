@@ -1,5 +1,5 @@
 import type { TryView } from '../../core/contract/try.js';
-import { chooseVariant } from '../../core/converse/render.js';
+import { chooseVariant } from '../../core/say/render.js';
 import type { Application } from '../application.js';
 import { listWalkthroughs } from '../repositories/walkthroughs.js';
 

@@ -13,7 +13,10 @@ export function actInWords(act: Act): string | null {
       return act.form === null ? 'starts over' : `leaves ${act.form}`;
     case 'handOver':
       return `hands over to ${act.desk}`;
+    case 'handBack':
+      return `comes back from ${act.desk}`;
     case 'setSlot':
+    case 'clearSlot':
       return null;
   }
 }

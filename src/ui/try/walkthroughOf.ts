@@ -10,6 +10,8 @@ function turnOf(said: StoredConversation['turns'][number]['said']): WalkthroughT
       return { user: said.intent.replace(/[_-]/g, ' ') };
     case 'signal':
       return { signal: said.signal };
+    case 'handBack':
+      return { handBack: true };
     case 'noInput':
     case 'hangUp':
       return { noInput: true };

@@ -1,3 +1,4 @@
+import { changeValuesInRule } from '../../say/condition.js';
 import { findForm, type BotDocument, type Entity, type ListValue } from '../document.js';
 import { renameMarks } from '../marking.js';
 import { changed, count, EditError, named, replace, requireName, type Change, type Edited } from './common.js';
@@ -82,19 +83,17 @@ const withValues = (document: BotDocument, name: string, values: ListValue[]): B
   entities: replace(document.entities, name, (entity) => ({ ...entity, values })),
 });
 
-/** Adds values that a list does not have yet. A line may give synonyms after the value, parted by commas. */
-export function addValues(document: BotDocument, name: string, lines: readonly string[]): Edited {
+/** Adds values that a list does not have yet, each with the other ways it is said. */
+export function addValues(document: BotDocument, name: string, given: readonly ListValue[]): Edited {
   const values = listNamed(document, name);
   const known = new Set(values.map(({ value }) => value));
-  const added = lines
-    .map((line) =>
-      line
-        .split(/[,\t]/)
-        .map((part) => part.trim())
-        .filter((part) => part !== ''),
-    )
-    .filter(([value]) => value !== undefined && !known.has(value))
-    .map(([value, ...synonyms]) => ({ value: value!, synonyms }));
+  const added: ListValue[] = [];
+  for (const { value: written, synonyms } of given) {
+    const value = written.trim();
+    if (value === '' || known.has(value)) continue;
+    known.add(value);
+    added.push({ value, synonyms: synonyms.map((synonym) => synonym.trim()).filter((synonym) => synonym !== '') });
+  }
   if (added.length === 0) throw new EditError(`${name} has these values already.`);
   return {
     document: withValues(document, name, [...values, ...added]),
@@ -107,6 +106,22 @@ function requireValue(values: readonly ListValue[], value: string, entity: strin
   if (!values.some((item) => item.value === value)) {
     throw new EditError(`${entity} has no value "${value}" any more. Look at it again and repeat.`);
   }
+}
+
+/** Conditions and defaults that name a value follow when it is called otherwise. */
+function renameInConditions(document: BotDocument, entity: string, from: string, to: string): BotDocument {
+  const forms = document.forms.map((form) => {
+    const own = new Set(form.slots.filter((slot) => slot.entity === entity).map((slot) => slot.name));
+    if (own.size === 0) return form;
+    const renamed = (slot: string, value: string) => (own.has(slot) && value === from ? to : value);
+    const slots = form.slots.map((slot) => ({
+      ...slot,
+      ...(slot.when === undefined ? {} : { when: changeValuesInRule(slot.when, renamed) }),
+      ...(own.has(slot.name) && slot.default === from ? { default: to } : {}),
+    }));
+    return { ...form, slots };
+  });
+  return { ...document, forms };
 }
 
 export function changeValue(document: BotDocument, name: string, value: string, to: Partial<ListValue>): Edited {
@@ -123,12 +138,13 @@ export function changeValue(document: BotDocument, name: string, value: string, 
   if (next.value !== undefined && next.value !== value && values.some((item) => item.value === next.value)) {
     throw new EditError(`${name} has another value "${next.value}".`);
   }
+  const changed = withValues(
+    document,
+    name,
+    values.map((item) => (item.value === value ? { ...item, ...next } : item)),
+  );
   return {
-    document: withValues(
-      document,
-      name,
-      values.map((item) => (item.value === value ? { ...item, ...next } : item)),
-    ),
+    document: next.value === undefined ? changed : renameInConditions(changed, name, value, next.value),
     label: `change “${value}” of ${name}`,
   };
 }

@@ -1,4 +1,7 @@
-import { findEntity, type BotDocument, type Form, type Slot } from '../document.js';
+import { renameSlotInRule } from '../../say/condition.js';
+import { renameArgument } from '../../say/message.js';
+import { findEntity, type BotDocument, type Form, type Localised, type Slot } from '../document.js';
+import { mapWordings } from '../localised.js';
 import { renameMarks } from '../marking.js';
 import { changed, EditError, named, replace, requireName, type Change, type Edited } from './common.js';
 import { changeIntent } from './intents.js';
@@ -6,7 +9,7 @@ import { changeIntent } from './intents.js';
 export type FormChange = Change<Omit<Form, 'slots'>>;
 export type SlotChange = Change<Omit<Slot, 'name'>>;
 
-const OPTIONAL = ['confirm', 'decline', 'done', 'desk'] as const;
+const OPTIONAL = ['confirm', 'decline', 'onNo', 'done', 'desk'] as const;
 
 const withForm = (document: BotDocument, name: string, change: (form: Form) => Form): BotDocument => ({
   ...document,
@@ -58,7 +61,7 @@ export function addSlot(document: BotDocument, formName: string, slot: Slot): Ed
 
 export function changeSlot(document: BotDocument, formName: string, name: string, to: SlotChange): Edited {
   const form = named(document.forms, formName, 'form');
-  const slot = changed<Slot>(named(form.slots, name, 'slot'), to, ['when']);
+  const slot = changed<Slot>(named(form.slots, name, 'slot'), to, ['when', 'several', 'default']);
   return {
     document: withForm(document, formName, () => ({ ...form, slots: replace(form.slots, name, () => slot) })),
     label: `change slot ${name}`,
@@ -93,35 +96,20 @@ export function deleteSlot(document: BotDocument, formName: string, name: string
   };
 }
 
-/** Puts a new name for every `{name}` argument and `var` reference in a form. */
+/** Puts a new name for every argument of a text and every slot of a condition in a form. */
 function renameInForm(form: Form, from: string, to: string): Form {
-  const argument = new RegExp(`\\{(\\s*)${from}(\\s*[,}])`, 'gu');
-  const inText = (value: unknown): unknown => {
-    if (typeof value === 'string') return value.replace(argument, `{$1${to}$2`);
-    if (Array.isArray(value)) return value.map(inText);
-    if (typeof value === 'object' && value !== null) {
-      return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, inText(part)]));
-    }
-    return value;
-  };
-  const inRule = (rule: unknown): unknown => {
-    if (Array.isArray(rule)) return rule.map(inRule);
-    if (typeof rule !== 'object' || rule === null) return rule;
-    return Object.fromEntries(
-      Object.entries(rule).map(([key, part]) => [key, key === 'var' && part === from ? to : inRule(part)]),
-    );
-  };
+  const inText = (text: Localised): Localised => mapWordings(text, (wording) => renameArgument(wording, from, to));
   const renamed: Form = {
     ...form,
     slots: form.slots.map((slot) => ({
       ...slot,
       name: slot.name === from ? to : slot.name,
-      prompts: inText(slot.prompts) as Form['slots'][number]['prompts'],
-      ...(slot.when === undefined ? {} : { when: inRule(slot.when) as Record<string, unknown> }),
+      prompts: inText(slot.prompts),
+      ...(slot.when === undefined ? {} : { when: renameSlotInRule(slot.when, from, to) }),
     })),
   };
   for (const key of ['confirm', 'decline', 'done'] as const) {
-    if (form[key] !== undefined) renamed[key] = inText(form[key]) as NonNullable<Form['confirm']>;
+    if (form[key] !== undefined) renamed[key] = inText(form[key]);
   }
   return renamed;
 }
@@ -133,7 +121,13 @@ export function renameSlot(document: BotDocument, formName: string, from: string
   const intents = document.intents.map((intent) =>
     intent.form !== formName
       ? intent
-      : { ...intent, utterances: intent.utterances.map((line) => renameMarks(line, from, name)) },
+      : {
+          ...intent,
+          utterances: intent.utterances.map((line) => renameMarks(line, from, name)),
+          ...(intent.reply === undefined
+            ? {}
+            : { reply: mapWordings(intent.reply, (wording) => renameArgument(wording, from, name)) }),
+        },
   );
   return {
     document: { ...withForm(document, formName, (item) => renameInForm(item, from, name)), intents },

@@ -20,7 +20,7 @@ export interface RowReference {
 
 export type IntentChange = Change<Omit<Intent, 'utterances'>>;
 
-const OPTIONAL = ['description', 'form', 'reply', 'desk'] as const;
+const OPTIONAL = ['description', 'called', 'offered', 'form', 'reply', 'desk'] as const;
 
 function withIntent(document: BotDocument, name: string, change: (intent: Intent) => Intent): BotDocument {
   named(document.intents, name, 'intent');

@@ -1,4 +1,5 @@
-import type { BotDocument, Desk, NoMatchSettings } from '../document.js';
+import { ENGINE_TEXTS, type TextName } from '../../say/texts.js';
+import type { BotDocument, Desk, Localised, NoMatchSettings } from '../document.js';
 import { changed, named, replace, requireName, type Change, type Edited } from './common.js';
 
 export type SettingsChange = Partial<
@@ -9,6 +10,13 @@ export type DeskChange = Change<Omit<Desk, 'name'>>;
 
 export function changeSettings(document: BotDocument, to: SettingsChange): Edited {
   return { document: { ...document, ...to }, label: 'change settings' };
+}
+
+/** Gives a sentence of the engine another wording; `null` takes the bot's own away, and the default is said again. */
+export function changeText(document: BotDocument, name: TextName, to: Localised | null): Edited {
+  const { [name]: _, ...others } = document.texts;
+  const texts = to === null ? others : { ...others, [name]: to };
+  return { document: { ...document, texts }, label: `change the text “${ENGINE_TEXTS[name].when.toLowerCase()}”` };
 }
 
 export function changeNoMatch(document: BotDocument, to: NoMatchChange): Edited {

@@ -1,88 +1,86 @@
-import { formOfIntent } from '../../bot/document.js';
-import { wantsHelp, wantsOut, wantsPerson, wantsRepeat, wantsStartOver } from '../phrases.js';
-import type { ConversationState } from '../state.js';
-import { handOver, intentLabel, openForm, resume, type Reader, type Reply, type Turn } from '../turn.js';
+import { customersName, isOffered } from '../../bot/customersName.js';
+import { findIntent, formOfIntent } from '../../bot/document.js';
+import { actOnWishes } from '../act.js';
+import { startConversation, type ConversationState } from '../state.js';
+import {
+  askAgain,
+  generalDesk,
+  handOver,
+  leave,
+  listWords,
+  openForm,
+  sayOwn,
+  type Reader,
+  type Reply,
+  type Turn,
+} from '../turn.js';
+import { acceptedIn, isSmallTalk, valuesFor } from '../wishes.js';
 
+/** Leaves what is open; a wish in the same message is done at once ("forget it, I want to buy a chain instead"). */
 function leaveForm(turn: Turn): Reply | null {
+  const { hearing, state, matter } = turn;
   const current = openForm(turn);
-  if (!current || !wantsOut(turn.folded)) return null;
-  const { recognition } = turn;
-  const aboutAnotherOrder =
-    recognition.decision === 'accept' &&
-    recognition.intent !== current.open.intent &&
-    recognition.slots.some(
-      (slot) => turn.recogniser.document.entities.find((entity) => entity.name === slot.entity)?.kind === 'pattern',
-    );
-  if (aboutAnotherOrder) return null;
-  const state: ConversationState = {
-    ...turn.state,
-    open: null,
-    last: current.open,
-    choosing: null,
-    tries: 0,
-    outcome: 'cancelled',
-  };
-  const resumed = resume(
-    turn,
-    state,
-    [{ text: 'All right, I have left that.' }],
-    [{ act: 'cancel', form: current.form.name }],
-  );
-  return { ...resumed, why: `the customer wants to leave ${current.form.name}` };
+  if (!hearing.says('leave') || (!current && state.choosing === null && state.offered === null)) return null;
+  const other = hearing.onlySteers ? null : acceptedIn(matter);
+  // "Scrap that, make it four": what follows goes on with the form.
+  if (current && other === null && !hearing.onlySteers) {
+    const { given } = valuesFor(turn, current.open.intent, { asked: current.open.asked, within: hearing.content });
+    if (Object.keys(given).length > 0) return null;
+  }
+  const what = current ? current.form.name : 'what was asked';
+  if (other !== null && !isSmallTalk(turn, other) && other !== current?.open.intent) {
+    const left = leave({ ...turn, state: { ...state, parked: [] } });
+    const next = actOnWishes({ ...turn, state: { ...left.state, offered: null } }, [{ intent: other, within: hearing.content }], '', left.says);
+    return { ...next, acts: [...left.acts, ...next.acts], why: `the customer leaves ${what} for ${other}` };
+  }
+  return { ...leave(turn), why: `the customer wants to leave ${what}` };
 }
 
 function askForPerson(turn: Turn): Reply | null {
-  const desk = turn.document.noMatch.desk ?? turn.document.desks[0]?.name;
-  if (desk === undefined || !wantsPerson(turn.folded)) return null;
-  const { recognition } = turn;
-  const ownForm =
-    recognition.decision === 'accept' && recognition.intent
-      ? formOfIntent(turn.document, recognition.intent)
-      : undefined;
-  if (!turn.state.open && ownForm?.slots.some((slot) => slot.required)) return null;
-  return { ...handOver(turn, turn.state, desk), why: 'the customer asks for a person' };
+  const desk = generalDesk(turn.document);
+  if (desk === undefined || !turn.hearing.says('person')) return null;
+  const own = acceptedIn(turn.recognition);
+  const asksMore = own !== null && formOfIntent(turn.document, own)?.slots.some((slot) => slot.required);
+  if (!turn.state.open && asksMore) return null;
+  const intentDesk = own === null ? undefined : findIntent(turn.document, own)?.desk;
+  return { ...handOver(turn, turn.state, intentDesk ?? desk), why: 'the customer asks for a person' };
 }
 
+/** How many things the bot says it can do. */
+const MOST_NAMED = 6;
+
 function help(turn: Turn): Reply | null {
-  if (!wantsHelp(turn.folded)) return null;
-  const labels = turn.document.intents.slice(0, 5).map((intent) => intentLabel(turn.document, intent.name));
-  const text =
-    labels.length > 0
-      ? `I can help when someone ${new Intl.ListFormat('en', { type: 'disjunction' }).format(labels)}.`
-      : 'I cannot do anything yet.';
-  return {
-    state: turn.state,
-    says: [{ text }, ...turn.state.lastSaid.slice(-1)],
-    acts: [],
-    why: 'the customer asks what the bot can do',
-  };
+  if (!turn.hearing.says('help') || !turn.hearing.onlySteers) return null;
+  const names = turn.document.intents
+    .filter(isOffered)
+    .slice(0, MOST_NAMED)
+    .map(({ name }) => customersName(turn.document, name, turn.language));
+  const own =
+    names.length > 0 ? sayOwn(turn, 'help', { choices: listWords(turn, names, 'conjunction') }) : sayOwn(turn, 'helpNothing');
+  const next = askAgain(turn, turn.state);
+  const again = turn.state.open || turn.state.choosing ? next.says : [];
+  return { ...next, says: [...own, ...again], why: 'the customer asks what the bot can do' };
 }
 
 function repeat(turn: Turn): Reply | null {
-  if (turn.state.lastSaid.length === 0 || !wantsRepeat(turn.folded)) return null;
-  return { state: turn.state, says: turn.state.lastSaid, acts: [], why: 'the customer wants to hear it again' };
+  const { state, hearing } = turn;
+  if (state.lastSaid.length === 0 || !hearing.says('repeat') || !hearing.onlySteers) return null;
+  return { state, says: state.lastSaid, acts: [], why: 'the customer wants to hear it again' };
 }
 
 function startOver(turn: Turn): Reply | null {
-  if (!wantsStartOver(turn.folded)) return null;
-  const state: ConversationState = {
-    ...turn.state,
-    open: null,
-    parked: [],
-    last: null,
-    choosing: null,
-    tries: 0,
-    outcome: null,
-  };
+  if (!turn.hearing.says('startOver') || !turn.hearing.onlySteers) return null;
+  const { reference, turns, remembered, lastReference } = turn.state;
+  const state: ConversationState = { ...startConversation(reference), turns, remembered, lastReference };
   return {
     state,
-    says: [{ text: 'Let us start again. What would you like to do?' }],
+    says: sayOwn(turn, 'startOver'),
     acts: [{ act: 'cancel', form: turn.state.open?.form ?? null }],
     why: 'the customer wants to start over',
   };
 }
 
-/** Words that steer the conversation itself: leave, a person, help, repeat, start over. */
+/** Words that steer the conversation itself, where they stand apart: leave, a person, help, repeat, start over. */
 export const commandReader: Reader = {
   name: 'command',
   read: (turn) => askForPerson(turn) ?? leaveForm(turn) ?? startOver(turn) ?? repeat(turn) ?? help(turn),

@@ -1,53 +1,157 @@
 import type { Form, Slot } from '../../bot/document.js';
-import { gatherValues } from '../../recognise/slots.js';
-import { sameValue } from '../../recognise/value.js';
-import { foldPhrase, saysNo, saysYes } from '../phrases.js';
-import { chooseVariant } from '../render.js';
+import { sameValue, type SlotValue } from '../../recognise/value.js';
+import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
+import { bareNumber, numberFor } from '../fits.js';
+import { alters, foldPhrase } from '../phrases.js';
+import type { OpenForm, Say } from '../state.js';
+import { remarksOn, tellAbout } from '../tell.js';
 import {
   advance,
   applying,
   askFor,
   complete,
+  leave,
+  listWords,
+  onlyReplies,
   openForm,
-  sayText,
-  setValues,
+  sayDecline,
+  sayOwn,
   slotApplies,
+  slotWords,
+  takeAndAdvance,
+  valueWords,
+  withWaiting,
   type Reader,
   type Reply,
   type Turn,
 } from '../turn.js';
+import { acceptedIn, isSmallTalk, offeredFrom, valuesFor, wishesOf, type Stretches } from '../wishes.js';
+import type { GivenValues } from '../values.js';
 
-/** The slot a customer names without a value: "the quantity", "the paper is wrong". */
-function namedSlot(turn: Turn, form: Form): Slot | undefined {
-  return form.slots.find((slot) => {
-    const names = [slot.name, slot.entity].map((name) => foldPhrase(name.replace(/[_-]/g, ' ')));
-    return names.some((name) => ` ${turn.folded} `.includes(` ${name} `) || ` ${turn.folded} `.includes(` ${name}s `));
+/** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
+function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
+  const folded = ` ${turn.hearing.folded.replace(/\?$/, '')} `;
+  const says = (name: string) => {
+    const words = foldPhrase(slotWords(name));
+    return folded.includes(` ${words} `) || folded.includes(` ${words}s `) || folded.includes(` ${words} is `);
+  };
+  const byName = form.slots.filter((slot) => slotApplies(slot, values) && says(slot.name));
+  if (byName.length > 0) return byName;
+  const byEntity = form.slots.filter((slot) => slotApplies(slot, values) && says(slot.entity));
+  if (byEntity.length > 0) return byEntity;
+  // "the job number" by a word of the slot's name that no other slot has.
+  return form.slots.filter((slot) => {
+    const own = foldPhrase(slotWords(slot.name)).split(' ').filter((word) => word.length > 3);
+    const shared = (word: string) => form.slots.some((other) => other !== slot && foldPhrase(slotWords(other.name)).split(' ').includes(word));
+    return slotApplies(slot, values) && own.some((word) => !shared(word) && folded.includes(` ${word} `));
   });
 }
 
-function correct(turn: Turn): Reply | null {
-  const { open, form } = openForm(turn)!;
-  const readings = turn.recogniser.readSlots(open.intent, turn.recognition, turn.vectors, open.asked);
-  const given = applying(form, open.values, gatherValues(turn.document, form, readings));
-  const changed = Object.fromEntries(
-    Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value)),
-  );
-  if (Object.keys(changed).length === 0) return null;
-  const set = setValues({ ...turn.state, tries: 0 }, open, changed);
-  const next = advance(turn, set.state);
+/** The other wishes of a message, beside what it says to the read-back. */
+function otherWishes(turn: Turn, current: string): Wanted[] {
+  const wishes = wishesOf(turn).filter(({ intent }) => intent !== current);
+  if (wishes.length > 0) return wishes.map((wish) => ({ intent: wish.intent, within: wish.within }));
+  const accepted = turn.hearing.onlySteers ? null : acceptedIn(turn.matter);
+  if (accepted !== null && accepted !== current && !isSmallTalk(turn, accepted)) {
+    return [{ intent: accepted, within: turn.hearing.content }];
+  }
+  const part = turn.parts.find(({ recognition, question, request }) => {
+    const intent = acceptedIn(recognition);
+    return intent !== null && intent !== current && !isSmallTalk(turn, intent) && (question || request);
+  });
+  return part ? [{ intent: acceptedIn(part.recognition)!, within: [part] }] : [];
+}
+
+const covers = (within: Stretches | undefined, { start, end }: { start: number; end: number }): boolean =>
+  within?.some((part) => part.start < end && start < part.end) ?? false;
+
+/** Values that a message changes; those that the form holds already are none. */
+function changesIn(turn: Turn, form: Form, open: OpenForm, within: Stretches): { read: GivenValues; changed: Record<string, SlotValue>; same: boolean } {
+  const read = valuesFor(turn, open.intent, { asked: open.asked, within, held: open.values });
+  const given = applying(form, open.values, read.given);
+  const changed = Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value));
+  return { read, changed: Object.fromEntries(changed), same: changed.length < Object.keys(given).length };
+}
+
+/** "Make it the 15": the slots that a bare figure could be for, with what it would be there. */
+function fitsOf(turn: Turn, form: Form, open: OpenForm): { slot: string; value: SlotValue }[] | null {
+  const text = turn.hearing.content.map((clause) => clause.text).join(' ');
+  const number = bareNumber(text);
+  if (!number?.named) return null;
+  return form.slots.flatMap((slot) => {
+    if (!slotApplies(slot, open.values)) return [];
+    const value = slotTakesNamed(turn, slot, number);
+    return value === undefined || sameValue(open.values[slot.name], value) ? [] : [{ slot: slot.name, value }];
+  });
+}
+
+/** An amount has no article: "the 15" is one of several, or a day. */
+function slotTakesNamed(turn: Turn, slot: Slot, number: NonNullable<ReturnType<typeof bareNumber>>): SlotValue | undefined {
+  const value = numberFor(turn.document, slot, number, turn.now);
+  return value === number.value ? undefined : typeof value === 'string' && /^\d\d:\d\d$/.test(value) ? undefined : value;
+}
+
+function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: { slot: string; value: SlotValue }[]): Reply {
+  const choices = listWords(turn, options.map(({ slot, value }) => `the ${slotWords(slot)} (${valueWords(turn, value)})`), 'disjunction');
   return {
-    ...next,
-    acts: [...set.acts, ...next.acts],
-    why: `the customer corrects ${Object.keys(changed).join(', ')}`,
+    state: { ...turn.state, open: { ...open, fits: { said, options } } },
+    says: sayOwn(turn, 'whichSlot', { said, choices }),
+    acts: [],
+    why: `${said} could be for ${options.map(({ slot }) => slot).join(' or ')}`,
   };
 }
 
-function askAboutNamed(turn: Turn): Reply | null {
-  const { open, form } = openForm(turn)!;
-  const slot = namedSlot(turn, form);
-  if (!slot || !slotApplies(slot, open.values)) return null;
-  const asked = askFor(turn, { ...turn.state, tries: 0 }, slot);
-  return { ...asked, why: `the customer wants to change ${slot.name}` };
+function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches): Reply | null {
+  const { hearing, state } = turn;
+  const fits = own.length > 0 ? fitsOf(turn, form, open) : null;
+  if (fits && fits.length > 0) {
+    const said = bareNumber(hearing.content.map(({ text }) => text).join(' '))!.digits ?? '';
+    if (fits.length > 1) return askWhichSlot(turn, open, said, fits);
+    const { slot, value } = fits[0]!;
+    return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
+  }
+  const { read, changed } = changesIn(turn, form, open, own);
+  const names = Object.keys(changed);
+  const told = remarksOn(turn, read);
+  if (names.length === 0 && read.between === null && told.length === 0) return null;
+  // Other slots that are named besides are asked for ("change the day, and make it four").
+  const filled = takeAndAdvance(turn, { ...state, tries: 0 }, changed);
+  const telling = read.between !== null || told.length > 0 ? tellAbout(turn, filled.state.open ? filled.state : state, read) : null;
+  const next = telling && filled.state.open ? { ...telling, acts: [...filled.acts, ...telling.acts] } : filled;
+  return { ...next, why: names.length > 0 ? `the customer corrects ${names.join(', ')}` : 'a value cannot be taken as it was given' };
+}
+
+function askForNamed(turn: Turn, form: Form, open: OpenForm, named: readonly Slot[]): Reply {
+  const names = named.map(({ name }) => name);
+  const state = { ...turn.state, tries: 0, open: { ...open, toAsk: names } };
+  return { ...askFor(turn, state, named[0]!), why: `the customer wants to change ${names.join(' and ')}` };
+}
+
+/** A "no" that ends the form: at once where the form says so, for "no, keep it", and at the second no. */
+function leaveForm(turn: Turn, form: Form): Reply {
+  const words = form.onNo === 'leave' ? sayDecline(turn, form, turn.state) : undefined;
+  return { ...leave(turn, words), why: 'the customer does not want it' };
+}
+
+function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
+  const why = 'the customer says yes to the read-back';
+  const [replies, others] = [
+    wishes.filter(({ intent }) => onlyReplies(turn.document, intent)),
+    wishes.filter(({ intent }) => !onlyReplies(turn.document, intent)),
+  ];
+  const waiting = withWaiting(turn.state, []);
+  const done = complete(turn, waiting);
+  let next = { ...done };
+  for (const wish of replies) {
+    // The answer comes after what is done, and changes nothing of where the conversation stands.
+    const answer = actOnIntent({ ...turn, state: { ...done.state, open: null, parked: [], waiting: [] } }, wish);
+    next = { ...next, says: [...next.says, ...answer.says] };
+  }
+  const [first, ...rest] = others;
+  if (!first || next.state.outcome === 'handed_off') return { ...next, why };
+  const later = withWaiting({ ...next.state, offered: null }, rest.map(({ intent, within }) => offeredFrom(turn, { intent, within: [...(within ?? [])] })));
+  const acted = actOnIntent({ ...turn, state: later }, { ...first, before: next.says });
+  return { ...acted, acts: [...next.acts, ...acted.acts], why };
 }
 
 /** Yes, no or a correction, when the read-back stands open or the customer was asked what to change. */
@@ -57,20 +161,55 @@ export const confirmationReader: Reader = {
     const current = openForm(turn);
     if (!current || current.open.stage === 'filling') return null;
     const { open, form } = current;
-    const otherIntent = turn.recognition.decision === 'accept' && turn.recognition.intent !== open.intent;
-    const corrected = otherIntent && !saysNo(turn.folded) && turn.folded.endsWith('?') ? null : correct(turn);
-    if (corrected) return corrected;
-    if (open.stage === 'confirming' && saysYes(turn.folded)) {
-      return { ...complete(turn, turn.state), why: 'the customer says yes to the read-back' };
+    const { hearing, state } = turn;
+    const questions = hearing.content.filter(({ question }) => question);
+    const wishes = otherWishes(turn, open.intent);
+    const own = hearing.content.filter((clause) => !clause.question && !wishes.some(({ within }) => covers(within, clause)));
+    const confirming = open.stage === 'confirming';
+    const no = hearing.says('no');
+    const yes = hearing.says('yes') || (hearing.says('ok') && hearing.onlySteers);
+
+    if (confirming && hearing.onlySteers && hearing.says('keep', 'nothing') && !(yes && !no)) return leaveForm(turn, form);
+    const corrected = wishes.length > 0 && own.length === 0 ? null : readCorrection(turn, form, open, own);
+    if (corrected) {
+      const answers = wishes.filter(({ intent }) => onlyReplies(turn.document, intent));
+      const said = answers.flatMap((wish): Say[] => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says);
+      return { ...corrected, says: [...said, ...corrected.says] };
     }
-    const named = otherIntent ? null : askAboutNamed(turn);
-    if (named) return named;
-    if (saysNo(turn.folded)) {
-      if (open.stage === 'changing') return { ...advance(turn, turn.state), why: 'there is nothing to change' };
-      const state = { ...turn.state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
-      const decline = chooseVariant(form.decline, turn.language, turn.state.turns) ?? 'What would you like to change?';
-      return { state, says: [sayText(turn, decline, state)], acts: [], why: 'the customer says no to the read-back' };
+    const named = wishes.length > 0 ? [] : namedSlots(turn, form, open);
+    const denies = no || hearing.says('wait') || own.some(({ folded }) => /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/.test(folded));
+    if (confirming && yes && !no && !(named.length > 0 && denies)) {
+      if (own.every(({ folded }) => !/^(?:but|except)(?: |$)/.test(folded))) return sayYes(turn, wishes);
+    }
+    if (named.length > 0 && questions.length === 0) return askForNamed(turn, form, open, named);
+    if (no && wishes.length > 0 && own.length === 0) {
+      // A whole request in place of the answer is that request; "instead" lets the form go.
+      const instead = / (?:instead|rather) /.test(` ${hearing.folded} `);
+      const base = instead ? { ...state, open: null, last: open } : state;
+      return actOnWishes({ ...turn, state: base }, wishes, 'the customer wants something else');
+    }
+    if (!confirming && hearing.onlySteers && hearing.says('nothing', 'ok', 'yes') && !no) {
+      return hearing.says('ok', 'yes')
+        ? { ...advance(turn, { ...state, tries: 0 }), why: 'there is nothing to change' }
+        : leaveForm(turn, form);
+    }
+    if ((no || hearing.says('keep')) && questions.length === 0) {
+      const again = !confirming || form.onNo === 'leave';
+      if (again && own.length === 0) return leaveForm(turn, form);
+      if (confirming && (own.length === 0 || no)) {
+        const next = { ...state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
+        return { state: next, says: sayDecline(turn, form, next), acts: [], why: 'the customer says no to the read-back' };
+      }
+    }
+    const { same } = changesIn(turn, form, open, own);
+    if (same && own.some(({ folded }) => !alters(folded))) {
+      return { ...advance(turn, { ...state, tries: 0 }), why: 'the value is the one that is held' };
+    }
+    if (confirming && hearing.says('wait') && hearing.onlySteers) {
+      const next = { ...state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
+      return { state: next, says: sayDecline(turn, form, next), acts: [], why: 'the customer wants to change something' };
     }
     return null;
   },
 };
+

@@ -1,20 +1,29 @@
-import { variants } from '../../bot/localised.js';
-import { advance, askFor, countMiss, openForm, sayText, type Reader } from '../turn.js';
+import { wordingForTry } from '../../say/render.js';
+import { askAgain, countMiss, giveUp, openForm, sayOwn, sayText, type Reader, type Reply, type Turn } from '../turn.js';
 
 /** The last reader: nothing was understood. Asks again, and in the end hands over or gives up. */
 export const missReader: Reader = {
   name: 'no match',
   read(turn) {
     const current = openForm(turn);
+    const { hearing } = turn;
+    // A form waits through thanks and greetings.
+    if (current && hearing.onlySteers && hearing.says('thanks', 'greeting', 'ok', 'filler', 'wait') && !hearing.says('unknown', 'refusal', 'indifferent')) {
+      return { ...askAgain(turn, turn.state), why: 'that asks for nothing; the form goes on' };
+    }
     const reply = countMiss(turn, (state) => {
-      const slot = current?.form.slots.find((candidate) => candidate.name === current.open.asked);
-      if (current && slot) return askFor(turn, state, slot);
-      if (current) return advance(turn, state);
-      const prompts = variants(turn.document.noMatch.prompts, turn.language);
-      const written = prompts[Math.min(state.tries, prompts.length) - 1];
+      if (current) {
+        const next = askAgain(turn, state);
+        const unwilling = hearing.says('refusal', 'unknown', 'indifferent') && current.open.stage === 'filling';
+        const remark = unwilling
+          ? sayOwn(turn, 'needed', { slot: current.open.asked ?? '' })
+          : sayOwn(turn, 'notUnderstood');
+        return { ...next, says: [...remark, ...next.says] };
+      }
+      const written = wordingForTry(turn.document.noMatch.prompts, turn.language, state.tries - 1);
       return {
         state: { ...state, choosing: null },
-        says: written === undefined ? [] : [sayText(turn, written, state)],
+        says: written === null ? [] : [sayText(turn, written, state)],
         acts: [],
       };
     });
@@ -22,3 +31,14 @@ export const missReader: Reader = {
     return { ...reply, why: `${what}; try ${turn.state.tries + 1} of ${turn.document.noMatch.tries}` };
   },
 };
+
+/** Nothing was said: the bot's words for silence, and what it waits for; after the last time it gives up. */
+export function onSilence(turn: Turn): Reply {
+  const silences = turn.state.silences + 1;
+  const state = { ...turn.state, silences };
+  const why = `nothing was said; time ${silences} of ${turn.document.noMatch.tries}`;
+  if (silences >= turn.document.noMatch.tries) return { ...giveUp(turn, state), why };
+  const next = askAgain(turn, state);
+  const again = state.open ? next.says : [];
+  return { ...next, says: [...sayOwn(turn, 'silence', {}, silences - 1), ...again], why };
+}

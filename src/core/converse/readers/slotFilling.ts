@@ -1,28 +1,166 @@
-import { findEntity, type EntityKind, type Form } from '../../bot/document.js';
-import { gatherValues } from '../../recognise/slots.js';
-import { sameValue, type SlotValue } from '../../recognise/value.js';
-import { asksQuestion } from '../phrases.js';
-import { advance, applying, openForm, setValues, type Reader, type Turn } from '../turn.js';
+import { findEntity, type Form, type Slot } from '../../bot/document.js';
+import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
+import { actOnIntent } from '../act.js';
+import { bareNumber, numberFor, onlyValue, saysSomething } from '../fits.js';
+import { freeValue, mayBe, TAKES_ANY_WORDS } from '../freeWords.js';
+import { alters } from '../phrases.js';
+import type { OpenForm, Say } from '../state.js';
+import { tellAbout } from '../tell.js';
+import {
+  advance,
+  applying,
+  askAgain,
+  countMiss,
+  onlyReplies,
+  openForm,
+  readBackOf,
+  sayChanges,
+  sayOwn,
+  setValues,
+  slotApplies,
+  withWaiting,
+  type ReadPart,
+  type Reader,
+  type Reply,
+  type Turn,
+} from '../turn.js';
+import { kindOf, type GivenValues } from '../values.js';
+import { acceptedIn, isSmallTalk, offeredFrom, valuesFor, type Stretches } from '../wishes.js';
 
-/** Kinds whose value may be any words, so that the whole answer is taken when the slot was asked for. */
-const TAKES_ANY_WORDS: readonly EntityKind[] = ['free', 'person', 'address', 'country'];
-const LEAD_IN =
-  /^(?:(?:um|uh|er|oh|ok|okay|yes|yeah|so|well|hi|please)[,.]? )*(?:(?:it'?s called|it is called|we'?re called|we are called|it'?s|it is|that'?s|that would be|this is|my name is|the name is|name'?s|i'?m|i am|we'?re|we are|called|deliver (?:it |them )?to|send (?:it |them )?to|to|put|make it|the address is|my address is|address is|i'?d like it to say|it should say)(?: |: ?))?/iu;
-const TAIL = /[\s,.]*(?:please|thanks|thank you|cheers)?[\s.!]*$/iu;
-const LONGEST_FREE_VALUE = 500;
-
-/** The words of an answer that are its value. */
-export function freeValue(text: string): string {
-  const trimmed = text.trim();
-  const value = trimmed.slice(LEAD_IN.exec(trimmed)?.[0].length ?? 0).replace(TAIL, '');
-  return (value === '' ? trimmed : value).slice(0, LONGEST_FREE_VALUE);
+interface Filling {
+  turn: Turn;
+  form: Form;
+  open: OpenForm;
+  /** The slot that was asked for. */
+  asked: Slot | undefined;
 }
 
-/** Whether the slot that was asked for takes any words for its value. */
-function takesAnyWords(turn: Turn, form: Form, asked: string | null): boolean {
-  const slot = form.slots.find((candidate) => candidate.name === asked);
-  const kind = findEntity(turn.document, slot?.entity ?? '')?.kind;
-  return kind !== undefined && TAKES_ANY_WORDS.includes(kind);
+/** Parts of a message that ask for something else than the open form. */
+function foreignParts({ turn, open, asked }: Filling): ReadPart[] {
+  return turn.parts.filter((part) => {
+    const intent = acceptedIn(part.recognition);
+    if (intent === null || intent === open.intent || isSmallTalk(turn, intent)) return false;
+    if (part.question) return true;
+    const answers = asked !== undefined && valuesFor(turn, open.intent, { asked: asked.name, within: [part] }).given[asked.name] !== undefined;
+    return part.request && !answers;
+  });
+}
+
+/** Whether an answer changes values that were already given, and so is a correction rather than free words. */
+const corrects = (held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean =>
+  Object.entries(given).some(([slot, value]) => held[slot] !== undefined && !sameValue(held[slot], value));
+
+/** Values of kinds that are known wherever they stand: codes, mail addresses, telephone numbers. */
+const IDENTIFYING = ['pattern', 'email', 'phone', 'url'];
+
+/** Whether a message is a whole other request, and no free words for the slot that was asked for. */
+function asksForElse({ turn, open, asked }: Filling): boolean {
+  const intent = acceptedIn(turn.matter);
+  if (intent === null || intent === open.intent || isSmallTalk(turn, intent)) return false;
+  const { hearing } = turn;
+  if (hearing.content.some(({ question }) => question)) return true;
+  if (kindOf(turn.document, asked) !== 'free') return true;
+  const names = turn.matter.slots.some(({ entity }) => IDENTIFYING.includes(findEntity(turn.document, entity)?.kind ?? ''));
+  return names || /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded);
+}
+
+/** The words of an answer, without what only steers and without questions. */
+function answerWords(turn: Turn, own: Stretches): string {
+  const [first, last] = [own[0], own.at(-1)];
+  if (!first || !last) return '';
+  // What stands between two clauses of an answer belongs to it, unless it steers.
+  const whole = turn.hearing.clauses.every(({ start, end, steering }) => steering === null || end <= first.start || start >= last.end);
+  return whole ? turn.text.slice(first.start, last.end) : own.map(({ start, end }) => turn.text.slice(start, end)).join(' ');
+}
+
+/** What an answer that no finder read gives to the slot that was asked for. */
+function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, SlotValue>): SlotValue | undefined {
+  const { turn, asked, open } = filling;
+  const words = answerWords(turn, own);
+  if (!asked || words.trim() === '') return undefined;
+  const kind = kindOf(turn.document, asked);
+  if (kind === 'list') return onlyValue(turn.document, asked, words);
+  if (!TAKES_ANY_WORDS.includes(kind)) return undefined;
+  const altered = corrects(open.values, given) && (alters(turn.hearing.folded) || kind !== 'free');
+  if (altered || asksForElse(filling)) return undefined;
+  const value = freeValue(words);
+  return mayBe(kind, value) ? value : undefined;
+}
+
+/** A figure that is all an answer says fills the slot that was asked for, and no other. */
+function figureAnswer({ turn, asked }: Filling, own: Stretches): Record<string, SlotValue> | null {
+  if (!asked) return null;
+  const number = bareNumber(answerWords(turn, own));
+  if (!number || alters(turn.hearing.folded)) return null;
+  const value = numberFor(turn.document, asked, number, turn.now);
+  if (value !== undefined) return { [asked.name]: value };
+  const kind = kindOf(turn.document, asked);
+  return kind === 'date' || kind === 'time' || kind === 'list' || kind === 'datetime' ? {} : null;
+}
+
+/** What the customer means by "the same as before" for the slot that was asked for. */
+function asBefore({ turn, form, asked }: Filling): Record<string, SlotValue> {
+  const { remembered } = turn.state;
+  if (!asked || !turn.hearing.says('asBefore')) return {};
+  const own = remembered[asked.name];
+  if (own !== undefined) return { [asked.name]: own };
+  // Another form may call it otherwise: the slot of the same entity.
+  const names = turn.document.forms
+    .filter((other) => other !== form)
+    .flatMap(({ slots }) => slots.filter(({ entity }) => entity === asked.entity).map(({ name }) => name));
+  const name = names.find((candidate) => remembered[candidate] !== undefined);
+  return name === undefined ? {} : { [asked.name]: remembered[name]! };
+}
+
+/** "I don't mind" takes the slot's default, where it has one. */
+function byDefault({ turn, asked }: Filling): Record<string, SlotValue> {
+  const { hearing } = turn;
+  if (asked?.default === undefined || !hearing.onlySteers || !hearing.says('indifferent')) return {};
+  return { [asked.name]: asked.default };
+}
+
+function answered(filling: Filling, own: Stretches): GivenValues {
+  const { turn, open, asked, form } = filling;
+  const read = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
+  const figure = figureAnswer(filling, own);
+  const isRead = asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
+  if (figure !== null && !isRead && read.wrong.length === 0) return { ...read, given: figure, between: null, firstOf: null };
+  const kind = kindOf(turn.document, asked);
+  const given = { ...asBefore(filling), ...byDefault(filling), ...read.given };
+  const isNumber = (slot: string) => kindOf(turn.document, form.slots.find(({ name }) => name === slot)) === 'number';
+  const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
+  if (asked && free !== undefined) {
+    given[asked.name] = free;
+    // The number of a house, or a figure within free words, is no amount.
+    if (kind === 'address' || kind === 'free') {
+      for (const slot of Object.keys(given)) if (slot !== asked.name && isNumber(slot)) delete given[slot];
+    }
+  }
+  if (asked && kind === 'free' && typeof given[asked.name] === 'string' && own.length > 0 && !corrects(open.values, given)) {
+    given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
+  }
+  return { ...read, given };
+}
+
+/** Free words that were asked for are all of the answer, though the tagger took a part of it. */
+function wholeAnswer({ turn, form, asked }: Filling, own: Stretches, read: string): string {
+  const words = answerWords(turn, own);
+  const value = freeValue(words);
+  const others = turn.recognition.entities.filter(({ entity }) =>
+    form.slots.some((slot) => slot !== asked && slot.entity === entity),
+  );
+  const extra = value.replace(read, '').trim().split(/\s+/).length;
+  return others.length === 0 && value.includes(read) && extra <= MOST_ADDED && mayBe('free', value) ? value : read;
+}
+
+const MOST_ADDED = 6;
+
+/** Words that a list has no value for are told apart from words that were not understood. */
+function unknownValue({ turn, asked }: Filling, own: Stretches): Say[] {
+  if (kindOf(turn.document, asked) !== 'list') return [];
+  const words = freeValue(answerWords(turn, own));
+  if (words === '' || words.split(/\s+/).length > 4 || !saysSomething(words) || turn.hearing.content.some(({ question }) => question)) return [];
+  return sayOwn(turn, 'notKnown', { said: words });
 }
 
 /** Values for the slot that was asked for, and any others offered with it. */
@@ -32,25 +170,65 @@ export const slotFillingReader: Reader = {
     const current = openForm(turn);
     if (current?.open.stage !== 'filling') return null;
     const { open, form } = current;
-    const readings = turn.recogniser.readSlots(open.intent, turn.recognition, turn.vectors, open.asked);
-    const given = gatherValues(turn.document, form, readings);
-    const { recognition, folded } = turn;
-    const other = recognition.decision === 'accept' && recognition.intent !== open.intent;
+    const asked = form.slots.find(({ name }) => name === open.asked);
+    const filling: Filling = { turn, form, open, asked };
+    const foreign = foreignParts(filling);
+    const inForeign = ({ start, end }: { start: number; end: number }) =>
+      foreign.some((part) => part.start < end && start < part.end);
+    const content = turn.hearing.content;
+    const own = foreign.length > 0 ? turn.parts.filter((part) => !foreign.includes(part)) : content;
+    const plain = own.filter((stretch) => !asksIn(turn, stretch));
+    const read = answered(filling, plain);
+    const fromQuestions = foreign.length > 0 ? {} : valueOffered(filling, own);
+    const given = { ...fromQuestions, ...read.given };
+    const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
+    const other = accepted !== null && accepted !== open.intent && !isSmallTalk(turn, accepted);
     const answersAsked = open.asked !== null && given[open.asked] !== undefined;
-    const anyWords = !answersAsked && takesAnyWords(turn, form, open.asked);
-    const staysInForm = answersAsked || anyWords || corrects(open.values, given);
-    if (other && (asksQuestion(folded) || !staysInForm)) return null;
-    if (anyWords && !corrects(open.values, given)) given[open.asked!] = freeValue(turn.text);
+    if (other && (content.some(({ question }) => question) || !(answersAsked || corrects(open.values, given)))) return null;
+
     const taken = applying(form, open.values, given);
     const names = Object.keys(taken);
-    if (names.length === 0) return null;
-    const set = setValues({ ...turn.state, tries: 0, choosing: null }, open, taken);
-    const next = advance(turn, set.state);
-    return { ...next, acts: [...set.acts, ...next.acts], why: `the message gives ${names.join(', ')}` };
+    const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
+    const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
+    if (names.length === 0 && read.between === null && read.wrong.length === 0) {
+      if (wishes.length > 0 || content.some(inForeign)) return null;
+      const unknown = unknownValue(filling, plain);
+      if (unknown.length === 0) return null;
+      const missed = countMiss(turn, (next) => {
+        const again = askAgain(turn, next);
+        return { ...again, says: [...unknown, ...again.says] };
+      });
+      return { ...missed, why: `no value of ${asked?.name} is called that` };
+    }
+    const answers: Say[] = wishes
+      .filter(({ intent }) => onlyReplies(turn.document, intent))
+      .flatMap((wish) => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says);
+    const later = wishes.filter(({ intent }) => !onlyReplies(turn.document, intent)).map((wish) => offeredFrom(turn, wish));
+    const set = setValues(turn, withWaiting(state, later), taken);
+    const next = tellAbout(turn, set.state, read) ?? advance(turn, set.state);
+    const readBack = next.state.open?.stage === 'confirming' ? readBackOf(turn, form, set.state) : null;
+    const told = sayChanges(turn, set.state, set.changed, readBack);
+    const why =
+      names.length > 0 ? `the message gives ${names.map((slot) => slotGiven(slot, taken[slot]!)).join(', ')}` : 'a value cannot be taken as it was given';
+    return { ...next, says: [...answers, ...told, ...next.says], acts: [...set.acts, ...next.acts], why };
   },
 };
 
-/** Whether an answer changes values that were already given, and so is a correction rather than free words. */
-function corrects(held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean {
-  return Object.entries(given).some(([slot, value]) => held[slot] !== undefined && !sameValue(held[slot], value));
+const slotGiven = (slot: string, value: SlotValue): string => `${slot} (${showValue(value)})`;
+
+const asksIn = (turn: Turn, { start, end }: { start: number; end: number }): boolean =>
+  turn.hearing.content.some((clause) => clause.question && clause.start < end && start < clause.end);
+
+/** "Do you have half past three?": a question may offer the value that was asked for. */
+function valueOffered(filling: Filling, own: Stretches): Record<string, SlotValue> {
+  const { turn, open, asked } = filling;
+  if (!asked || !slotApplies(asked, open.values)) return {};
+  const questions = turn.hearing.content.filter(
+    (clause) => clause.question && OFFERS_VALUE.test(clause.folded) && own.some((part) => part.start < clause.end && clause.start < part.end),
+  );
+  if (questions.length === 0) return {};
+  const { given } = valuesFor(turn, open.intent, { asked: asked.name, within: questions });
+  return given[asked.name] === undefined ? {} : { [asked.name]: given[asked.name]! };
 }
+
+const OFFERS_VALUE = /^(?:(?:um|er|oh|well|so|and|ok) )*(?:do you (?:have|do|sell)|have you (?:got )?|is there|are there|is|are|what about|how about|would|does)(?= )/;

@@ -3,6 +3,7 @@ import type { TokenisedText } from '../../text/tokens.js';
 import { isOrdinalWord, readCount, readPart } from './counts.js';
 import { isoDate, MONTHS, NAMED_DAYS, readLocalTime, WEEKDAYS, type Days } from './dates/calendar.js';
 import { readDay, readDayRange, type DayRead } from './dates/days.js';
+import { noDayAt } from './dates/noDay.js';
 import { isoTime, readTime, type TimeRead } from './dates/times.js';
 import type { Finder, Found } from './finder.js';
 import { joined, wordsOfText, type Word } from './words.js';
@@ -56,11 +57,13 @@ function readTimes(text: TokenisedText, now: string, region: string): TextTimes 
   if (known?.now === now && known.region === region) return known;
   const words = wordsOfText(text);
   const context = { today: readLocalTime(now), region };
-  const days = !words.some(speaksOfDays) ? [] : readAll(words, (at) => {
+  const days = !words.some(speaksOfDays) ? [] : readAll(words, (at): (DayRead & { none?: true }) | null => {
+    const none = noDayAt(words, at);
+    if (none > 0) return { from: context.today, to: context.today, next: none, none: true };
     const day = readDay(words, at, context);
     const range = readDayRange(words, at, context);
     return range && range.next > (day?.next ?? 0) ? range : day;
-  });
+  }).filter(({ read }) => read.none === undefined);
   const inDay = (at: number) => days.some((day) => !day.read.withPart && at >= day.at && at < day.next);
   const times = (!words.some(speaksOfTimes) ? [] : readAll(words, (at) => (inDay(at) ? null : readTime(words, at)))).filter(
     ({ at, next }) => !days.some((day) => !day.read.withPart && day.at < next && at < day.next),

@@ -1,5 +1,5 @@
 import { readCount, readDigits, readOrdinal } from './counts.js';
-import type { Finder } from './finder.js';
+import type { Finder, Found } from './finder.js';
 import { scanWords, wordsOfText, type Word } from './words.js';
 
 /** Words before "one" that make it a pronoun: "this one", "the blue one". */
@@ -27,6 +27,15 @@ function isPronoun(words: readonly Word[], at: number): boolean {
   return BEFORE_PRONOUN.test(before) || (!NO_ADJECTIVE.test(before) && earlier.some(({ said }) => ARTICLE.test(said)));
 }
 
+const MINUS = /(?:^|[^\p{L}\p{N}])(minus\s+|negative\s+|[-−])$/iu;
+
+/** "Minus five" is five less than nothing. */
+function belowZero(text: string, found: Found): Found {
+  const sign = MINUS.exec(text.slice(Math.max(0, found.start - 12), found.start))?.[1];
+  const counts = sign !== undefined && typeof found.value === 'number' && !/[\p{N}]\s*$/u.test(text.slice(0, found.start - sign.length));
+  return counts ? { ...found, start: found.start - sign.length, value: -(found.value as number) } : found;
+}
+
 /** Whole and decimal numbers in digits and words. */
 export const numberFinder: Finder = {
   kinds: ['number'],
@@ -39,7 +48,7 @@ export const numberFinder: Finder = {
         const count = inDigits && !standsAlone(text.text, word) ? null : readCount(words, at);
         if (!count || (count.next === at + 1 && isPronoun(words, at)) || (!inDigits && readOrdinal(words, at))) return null;
         return { ...count, match: inDigits ? 'exact' : 'computed' };
-      });
+      }).map((found) => belowZero(text.text, found));
     };
   },
 };

@@ -1,3 +1,4 @@
+import { UTCDate } from '@date-fns/utc';
 import { addDays, addMonths, addWeeks, endOfMonth, format, getDay, getDaysInMonth, startOfWeek } from 'date-fns';
 
 /** Days of the week, Sunday first as in `Date`. */
@@ -30,13 +31,13 @@ export function readLocalTime(now: string): Date {
   const [date = '', time = '00:00'] = now.split('T');
   const [year, month, day] = date.split('-').map(Number);
   const [hour, minute] = time.split(':').map(Number);
-  return new Date(year ?? 1970, (month ?? 1) - 1, day ?? 1, hour ?? 0, minute ?? 0);
+  return new UTCDate(year ?? 1970, (month ?? 1) - 1, day ?? 1, hour ?? 0, minute ?? 0);
 }
 
 /** The day of a month of a year, or `null` where it has no such day. Years of two figures are of this century. */
 export function dayOf(year: number, month: number, day: number): Date | null {
   const full = year < 100 ? 2000 + year : year;
-  const date = new Date(full, month, day);
+  const date = new UTCDate(full, month, day);
   return date.getFullYear() === full && date.getMonth() === month && date.getDate() === day ? date : null;
 }
 
@@ -54,7 +55,7 @@ export function dayOfYearAhead(today: Date, month: number, day: number): Date | 
 /** The day of this month or the next that has it, not before today. */
 export function dayOfMonthAhead(today: Date, day: number): Date | null {
   for (let month = 0; month < 12; month++) {
-    const date = new Date(today.getFullYear(), today.getMonth() + month, day);
+    const date = new UTCDate(today.getFullYear(), today.getMonth() + month, day);
     if (date.getDate() === day && notBefore(date, today)) return date;
   }
   return null;
@@ -86,7 +87,7 @@ export function weekendOf(day: Date, ahead = 0): Days {
 }
 
 export function monthOf(year: number, month: number): Days {
-  const from = new Date(year, month, 1);
+  const from = new UTCDate(year, month, 1);
   return { from, to: endOfMonth(from) };
 }
 
@@ -112,7 +113,7 @@ function easter(year: number): Date {
   const l = (32 + 2 * (b % 4) + 2 * Math.floor(c / 4) - h - (c % 4)) % 7;
   const m = Math.floor((a + 11 * h + 22 * l) / 451);
   const month = Math.floor((h + l - 7 * m + 114) / 31);
-  return new Date(year, month - 1, ((h + l - 7 * m + 114) % 31) + 1);
+  return new UTCDate(year, month - 1, ((h + l - 7 * m + 114) % 31) + 1);
 }
 
 export function addUnits(day: Date, count: number, unit: 'day' | 'week' | 'fortnight' | 'month' | 'year'): Date {
@@ -132,7 +133,7 @@ export function addUnits(day: Date, count: number, unit: 'day' | 'week' | 'fortn
 
 export const lastDayOf = (month: Days): number => getDaysInMonth(month.from);
 
-const fixed = (month: number, day: number) => (year: number) => new Date(year, month, day);
+const fixed = (month: number, day: number) => (year: number) => new UTCDate(year, month, day);
 const fromEaster = (days: number) => (year: number) => addDays(easter(year), days);
 const nth = (month: number, n: number, weekday: number) => (year: number) =>
   nthWeekday(monthOf(year, month), n, weekday)!;

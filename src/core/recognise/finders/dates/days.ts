@@ -1,3 +1,4 @@
+import { UTCDate } from '@date-fns/utc';
 import { addDays, differenceInCalendarDays, eachDayOfInterval, isWeekend } from 'date-fns';
 import { readCount, readOrdinal } from '../counts.js';
 import { joined, type Word } from '../words.js';
@@ -60,16 +61,22 @@ const skip = (words: readonly Word[], at: number, pattern: RegExp): number =>
   pattern.test(said(words, at)) ? at + 1 : at;
 const skipThe = (words: readonly Word[], at: number): number => skip(words, at, /^the$/);
 
+/** Short names of days that are words of their own. */
+const SHORT_DAYS: ReadonlyMap<string, number> = new Map([
+  ['sat', 6],
+  ['sun', 0],
+]);
+
 function weekdayAt(words: readonly Word[], at: number): number {
-  const short: Record<string, number> = { sat: 6, sun: 0 };
   const word = said(words, at);
-  if (word in short) {
+  const short = SHORT_DAYS.get(word);
+  if (short !== undefined) {
     const before = said(words, at - 1);
     const certain =
       /^(?:on|this|next|by|for|last|coming|every|until|till|or|and|from|a)$/.test(before) ||
       /^(?:at|am|pm|morning|afternoon|evening|week|\d)/.test(said(words, at + 1)) ||
       words.length === 1;
-    return certain ? short[word]! : -1;
+    return certain ? short : -1;
   }
   return WEEKDAYS.indexOf(word);
 }
@@ -236,7 +243,7 @@ function monthOfDay(
   if (ahead < 0) return null;
   return one(
     dayOf(today.getFullYear(), today.getMonth() + ahead, day.value) ??
-      new Date(today.getFullYear(), today.getMonth() + ahead, day.value),
+      new UTCDate(today.getFullYear(), today.getMonth() + ahead, day.value),
     day.next + 3,
   );
 }
@@ -428,7 +435,7 @@ const season: DayReader = (words, at, { today }) => {
   if (said(words, at + 1) === 'fall' && which === 'the') return null;
   const year =
     today.getFullYear() + (today.getMonth() > month + 2 || (which === 'next' && today.getMonth() >= month) ? 1 : 0);
-  return stretch({ from: new Date(year, month, 1), to: monthOf(year, month + 2).to }, at + 2);
+  return stretch({ from: new UTCDate(year, month, 1), to: monthOf(year, month + 2).to }, at + 2);
 };
 
 const namedDay: DayReader = (words, at, context) => {
@@ -439,7 +446,7 @@ const namedDay: DayReader = (words, at, context) => {
     const phrase = name.map((word) => word.said).join(' ');
     if (!NAMED_DAYS.has(phrase)) continue;
     const year = yearAt(words, from + length);
-    const day = namedDayAhead(year === null ? context.today : new Date(year, 0, 1), phrase, context.region);
+    const day = namedDayAhead(year === null ? context.today : new UTCDate(year, 0, 1), phrase, context.region);
     return one(day, from + length + (year === null ? 0 : 1));
   }
   return null;
@@ -467,7 +474,7 @@ const period: DayReader = (words, at, context) => {
     if (unit === 'month') return stretch(monthOf(today.getFullYear(), today.getMonth() + ahead), place + 1);
     if (unit === 'year')
       return stretch(
-        { from: new Date(today.getFullYear() + ahead, 0, 1), to: new Date(today.getFullYear() + ahead, 11, 31) },
+        { from: new UTCDate(today.getFullYear() + ahead, 0, 1), to: new UTCDate(today.getFullYear() + ahead, 11, 31) },
         place + 1,
       );
     if (monthAt(words, place) >= 0 && ahead >= 0) {
@@ -516,7 +523,7 @@ const partOfPeriod: DayReader = (words, at, context) => {
     said(words, place) === 'week'
       ? stretch(weekOf(today), place + 1)
       : said(words, place) === 'year'
-        ? stretch({ from: new Date(today.getFullYear(), 0, 1), to: new Date(today.getFullYear(), 11, 31) }, place + 1)
+        ? stretch({ from: new UTCDate(today.getFullYear(), 0, 1), to: new UTCDate(today.getFullYear(), 11, 31) }, place + 1)
         : (namedMonth(words, inside, context) ??
           namedMonth(words, place, context) ??
           (said(words, place) === 'month'
@@ -655,7 +662,7 @@ interface BareDay {
 /** A figure that can only be a day with the month of the one after it: "3 to 6 March". */
 function bareDay(words: readonly Word[], at: number): BareDay | null {
   const day = monthDay(words, skipThe(words, at));
-  return day && { day: day.value, next: day.next, from: new Date(0), to: new Date(0) };
+  return day && { day: day.value, next: day.next, from: new UTCDate(0), to: new UTCDate(0) };
 }
 
 function bareSecond(words: readonly Word[], at: number, { today }: DayContext, afterMonth: boolean): DayRead | null {
@@ -664,7 +671,7 @@ function bareSecond(words: readonly Word[], at: number, { today }: DayContext, a
   return day?.ordinal || (day && (from > at || afterMonth)) ? one(dayOfMonthAhead(today, day.value), day.next) : null;
 }
 
-const borrowMonth = (day: number, of: Date): Date => new Date(of.getFullYear(), of.getMonth(), day);
+const borrowMonth = (day: number, of: Date): Date => new UTCDate(of.getFullYear(), of.getMonth(), day);
 
 /** "the 3rd to the 6th of May": the first day is of the month that the second names. */
 function borrowed(words: readonly Word[], at: number, first: DayRead | BareDay, second: DayRead): Date | null {

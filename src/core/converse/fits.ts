@@ -1,0 +1,120 @@
+import { stemmer } from 'stemmer';
+import { findEntity, type BotDocument, type Slot } from '../bot/document.js';
+import { readCount, readOrdinal } from '../recognise/finders/counts.js';
+import { dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
+import { wordsOfText } from '../recognise/finders/words.js';
+import type { SlotValue } from '../recognise/value.js';
+import { tokenise } from '../text/tokens.js';
+import { kindOf } from './values.js';
+
+/** Words around a figure that say nothing more. */
+const AROUND_NUMBER = new Set(
+  `just only about around roughly approximately say maybe perhaps the a it its thats that is be would will make them of please pls
+  thanks at on for to number no x um er uh oh ok okay yes no sorry actually i think have need want id like ill take there are were
+  we us in total altogether and but then change so well should now instead`.split(/\s+/),
+);
+
+/** A figure that is all a message says. */
+export interface BareNumber {
+  value: number;
+  /** The figure as it was written, where it was. */
+  digits: string | null;
+  /** Whether it names one of several rather than an amount: "the 15", "the 15th". */
+  named: boolean;
+}
+
+/** The figure that is all that some words say; `null` where they say more, or none. */
+export function bareNumber(text: string): BareNumber | null {
+  const words = wordsOfText(tokenise(text));
+  const is = (at: number) => AROUND_NUMBER.has(words[at]!.said) && !/^\d/.test(words[at]!.said);
+  let at = 0;
+  while (at < words.length && is(at) && readCount(words, at) === null) at++;
+  // A figure glued to a letter is a code: "A6".
+  if (at >= words.length || (words[at]!.glued && at > 0)) return null;
+  const ordinal = readOrdinal(words, at);
+  const read = ordinal ?? readCount(words, at);
+  if (!read) return null;
+  for (let next = read.next; next < words.length; next++) if (!is(next)) return null;
+  const digits = /^\d+$/.test(words[at]!.said) && read.next === at + 1 ? words[at]!.said : null;
+  return { value: read.value, digits, named: ordinal !== null || (words[at - 1]?.said === 'the' && digits !== null) };
+}
+
+const pad = (number: number): string => String(number).padStart(2, '0');
+
+/** A time of day for a bare figure: of the working day where nothing tells the half ("4" is four in the afternoon). */
+function timeFor({ value, digits }: BareNumber): string | undefined {
+  const [hour, minute] = digits !== null && digits.length > 2 ? [Math.floor(value / 100), value % 100] : [value, 0];
+  if (!Number.isInteger(hour) || hour < 0 || hour > 24 || minute > 59) return undefined;
+  const late = hour >= 1 && hour <= 7 && !(digits ?? '').startsWith('0');
+  return `${pad((late ? hour + 12 : hour) % 24)}:${pad(minute)}`;
+}
+
+/** A code with its letters before the figures: those that the customer may leave out are put back. */
+const LEADING_LETTERS = /^\^?([\p{L}]{1,6})(?:\(\?:)?((?:\\?[-/ .]))?\)?\??\\d\{(\d+)\}\$?$/u;
+
+function codeFor(pattern: string, digits: string | null): string | undefined {
+  const shape = LEADING_LETTERS.exec(pattern);
+  if (!shape || digits?.length !== Number(shape[3])) return undefined;
+  return `${shape[1]}${(shape[2] ?? '').replace('\\', '')}${digits}`;
+}
+
+/** What a bare figure is for a slot; `undefined` where the slot takes none. @param today local ISO time */
+export function numberFor(
+  document: BotDocument,
+  slot: Slot,
+  number: BareNumber,
+  today: string | null,
+): SlotValue | undefined {
+  const { value, named } = number;
+  switch (kindOf(document, slot)) {
+    case 'number':
+      return value;
+    case 'ordinal':
+      return Number.isInteger(value) ? value : undefined;
+    case 'time':
+      return timeFor(number);
+    case 'date': {
+      if (!Number.isInteger(value) || value < 1 || value > 31 || today === null) return undefined;
+      if (!named && number.digits === null) return undefined;
+      const day = dayOfMonthAhead(readLocalTime(today), value);
+      return day ? isoDate(day) : undefined;
+    }
+    case 'pattern':
+      return named ? undefined : codeFor(findEntity(document, slot.entity)?.pattern ?? '', number.digits);
+    case 'list':
+      return onlyValue(document, slot, number.digits ?? String(value));
+    default:
+      return undefined;
+  }
+}
+
+/** Words that name no value: what is left of an answer is what it chooses by. */
+const NO_VALUE_WORDS = new Set(
+  `the a an one ones kind sort type version please thanks that this those these it its thats is be would will do i id ill we
+  like want take have go with for to of my your our just only make can could think maybe then ok okay yes no sorry um er uh oh
+  them some any and on in at by need prefer go rather instead actually say`.split(/\s+/),
+);
+
+/** The content words of an answer, folded and stemmed. */
+function contentStems(text: string): string[] {
+  return tokenise(text).tokens.filter(({ norm }) => !NO_VALUE_WORDS.has(norm)).map(({ norm }) => stemmer(norm));
+}
+
+/**
+ * The one value of a list that an answer can only be, though it says it with a word of it alone or in another form:
+ * "the climbing kind", "the family one". `undefined` where none or several could be.
+ */
+export function onlyValue(document: BotDocument, slot: Slot, text: string): string | undefined {
+  const words = contentStems(text);
+  if (words.length === 0 || words.length > 3) return undefined;
+  const fits = (findEntity(document, slot.entity)?.values ?? []).filter(({ value, synonyms }) =>
+    [value, ...synonyms].some((phrase) => {
+      const own = new Set(tokenise(phrase).tokens.map(({ norm }) => stemmer(norm)));
+      return words.every((word) => own.has(word));
+    }),
+  );
+  return fits.length === 1 ? fits[0]!.value : undefined;
+}
+
+/** Whether some words say anything at all beside fillers. */
+export const saysSomething = (text: string): boolean => contentStems(text).length > 0;

@@ -1,0 +1,182 @@
+import { sentencesOf } from '../text/sentences.js';
+import { tokenise, type Token } from '../text/tokens.js';
+import type { Mending } from '../recognise/reading.js';
+import { VERBS } from '../bot/customersName.js';
+import { asksQuestion, requests, steeringHead, steeringOf, steeringTail, type Steering } from './phrases.js';
+
+/** A stretch of a message that says one thing. Offsets are UTF-16 code units of the message. */
+export interface Clause {
+  start: number;
+  end: number;
+  text: string;
+  /** Its words as phrases are matched on them; a question mark at the end stays. */
+  folded: string;
+  /** What it does to the conversation itself; `null` where it speaks of the matter. */
+  steering: Steering | null;
+  question: boolean;
+  request: boolean;
+}
+
+/** A message cut into what steers the conversation and what speaks of the matter. */
+export interface Hearing {
+  text: string;
+  clauses: readonly Clause[];
+  /** The clauses that speak of the matter. */
+  content: readonly Clause[];
+  /** The whole message, folded. */
+  folded: string;
+  says(...steering: Steering[]): boolean;
+  /** Whether the message does nothing but steer. */
+  onlySteers: boolean;
+}
+
+const BORDER = /,\s+|\s[-–—]+\s|[.!?;…]+(?=\s|$)|\n+/gu;
+const MOST_CLAUSES = 40;
+
+interface Stretch {
+  start: number;
+  end: number;
+}
+
+/** The message cut at punctuation. */
+function stretches(text: string): Stretch[] {
+  const found: Stretch[] = [];
+  let start = 0;
+  for (const match of text.matchAll(BORDER)) {
+    const mark = /^[.!?;…]/.test(match[0]) ? match[0].length : 0;
+    found.push({ start, end: match.index + mark });
+    start = match.index + match[0].length;
+    if (found.length === MOST_CLAUSES - 1) break;
+  }
+  found.push({ start, end: text.length });
+  return found.filter(({ start: from, end }) => /[\p{L}\p{N}]/u.test(text.slice(from, end)));
+}
+
+const foldWords = (tokens: readonly Token[]): string => tokens.map(({ read }) => read).join(' ');
+
+/** Cuts a message into clauses. @param mendings misspelt words with what they are read as */
+export function hear(text: string, mendings: readonly Mending[] = [], values: readonly Stretch[] = []): Hearing {
+  const { tokens } = tokenise(text);
+  const mended = new Map(mendings.map(({ start, read }) => [start, read]));
+  for (const token of tokens) token.read = mended.get(token.start) ?? token.norm;
+  const isValue = ({ start, end }: Token) => values.some((value) => value.start <= start && end <= value.end && value.end - value.start > end - start);
+  const clauses: Clause[] = [];
+
+  const add = (own: readonly Token[], steering: Steering | null, asked: boolean, end: number): void => {
+    if (own.length === 0) return;
+    const start = own[0]!.start;
+    const folded = foldWords(own) + (asked ? '?' : '');
+    clauses.push({
+      start,
+      end,
+      text: text.slice(start, end),
+      folded,
+      steering,
+      question: steering === null && asksQuestion(folded),
+      request: steering === null && requests(folded),
+    });
+  };
+
+  for (const { start, end } of stretches(text)) {
+    let own = tokens.filter((token) => token.start >= start && token.end <= end);
+    const asked = /\?\s*$/.test(text.slice(start, end));
+    const after: [Token[], Steering][] = [];
+    for (;;) {
+      if (own.length === 0) break;
+      const folded = foldWords(own) + (asked ? '?' : '');
+      const whole = steeringOf(folded);
+      if (whole !== null && !own.some((token) => isValue(token))) {
+        add(own, whole, asked, own.at(-1)!.end);
+        own = [];
+        break;
+      }
+      const head = isValue(own[0]!) ? null : steeringHead(folded);
+      if (head) {
+        const count = countWords(own, head.words);
+        add(own.slice(0, count), head.steering, false, own[count - 1]!.end);
+        own = own.slice(count);
+        continue;
+      }
+      const tail = isValue(own.at(-1)!) ? null : steeringTail(folded.replace(/\?$/, ''));
+      if (!tail) break;
+      const count = own.length - tail.words;
+      after.unshift([own.slice(count), tail.steering]);
+      own = own.slice(0, count);
+    }
+    add(own, null, asked, after.length > 0 ? (own.at(-1)?.end ?? end) : end);
+    for (const [words, steering] of after) add(words, steering, false, words.at(-1)!.end);
+  }
+  const content = clauses.filter(({ steering }) => steering === null);
+  return {
+    text,
+    clauses,
+    content,
+    folded: foldWords(tokens) + (/\?\s*$/.test(text) ? '?' : ''),
+    says: (...wanted) => clauses.some(({ steering }) => steering !== null && wanted.includes(steering)),
+    onlySteers: clauses.length > 0 && content.length === 0,
+  };
+}
+
+/** How many tokens hold so many words; a mended token may hold two. */
+function countWords(tokens: readonly Token[], words: number): number {
+  let [count, seen] = [0, 0];
+  while (count < tokens.length && seen < words) seen += tokens[count++]!.read.split(' ').length;
+  return count;
+}
+
+/** Some of a message's clauses that follow each other, read as one. */
+export interface Part extends Stretch {
+  text: string;
+  folded: string;
+  question: boolean;
+  request: boolean;
+}
+
+const JOINT =
+  /\s+(?:and|but|also|then|plus|oh and)(?:\s+(?:also|then|please|could you|can you))*\s+(?=(?:i|i'd|i’d|id|i'm|im|can|could|would|will|please|what|what's|whats|when|where|where's|wheres|who|how|which|why|is|are|do|does|did|has|tell|let|we|cancel|book|order|change|track|check|find|ask|move|report|need|want)\b)/giu;
+
+const LEADING = /^(?:and|but|so|then|also|oh|plus)\s+/iu;
+const MOST_PARTS = 5;
+
+/** What a message says of the matter, cut where one wish may end and another begin. */
+export function partsOf(hearing: Hearing): Part[] {
+  const parts: Part[] = [];
+  const sentences = sentencesOf(hearing.text);
+  const sentenceOf = (offset: number) => sentences.findIndex(({ start, end }) => offset >= start && offset < end);
+  let last = null as { part: Part; sentence: number } | null;
+  for (const clause of hearing.content) {
+    const cuts = [...clause.text.matchAll(JOINT)].map(({ index, 0: joint }) => ({ end: index, next: index + joint.length }));
+    let from = 0;
+    for (const { end, next } of [...cuts, { end: clause.text.length, next: clause.text.length }]) {
+      const piece = clause.text.slice(from, end);
+      const lead = LEADING.exec(piece)?.[0].length ?? 0;
+      const start = clause.start + from + lead;
+      const text = piece.slice(lead);
+      from = next;
+      if (!/[\p{L}\p{N}]/u.test(text)) continue;
+      const folded = tokenise(text).tokens.map(({ norm }) => norm).join(' ') + (/\?\s*$/.test(text) ? '?' : '');
+      const part: Part = {
+        start,
+        end: start + text.length,
+        text,
+        folded,
+        question: asksQuestion(folded),
+        request: requests(folded) || VERBS.has(folded.split(' ')[0]!),
+      };
+      const sentence = sentenceOf(start);
+      // A comma alone parts no wishes, unless what follows asks for something.
+      const goesOn = last?.sentence === sentence && !part.question && !part.request && lead === 0 && !isCut(cuts, start - clause.start);
+      if (goesOn && last) {
+        last.part.end = part.end;
+        last.part.text = hearing.text.slice(last.part.start, part.end);
+        last.part.folded = `${last.part.folded} ${folded}`;
+      } else {
+        parts.push(part);
+        last = { part, sentence };
+      }
+    }
+  }
+  return parts.length > MOST_PARTS ? [] : parts;
+}
+
+const isCut = (cuts: readonly { next: number }[], offset: number): boolean => cuts.some(({ next }) => next === offset);

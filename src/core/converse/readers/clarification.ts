@@ -1,0 +1,127 @@
+import { isOffered } from '../../bot/customersName.js';
+import { findIntent, formOfIntent } from '../../bot/document.js';
+import { actOnWishes } from '../act.js';
+import { saysSomething } from '../fits.js';
+import { foldPhrase } from '../phrases.js';
+import { placeNamed } from '../places.js';
+import type { ConversationState, OfferedIntent } from '../state.js';
+import { countMiss, intentLabel, sayClarification, slotWords, type Reader, type Reply, type Turn } from '../turn.js';
+import { acceptedIn, isSmallTalk, readingsFor, storyFor, valuesFor } from '../wishes.js';
+import { missReader } from './miss.js';
+
+const percent = (share: number): string => `${Math.round(share * 100)} %`;
+
+/** An intent the gate is not sure of, when no form is open: asks which of those in reach is meant. */
+export const clarificationReader: Reader = {
+  name: 'clarification',
+  read(turn) {
+    const { matter, state } = turn;
+    if (matter.decision !== 'ask' || state.open || state.choosing !== null || turn.hearing.onlySteers) return null;
+    const candidates = matter.candidates.filter((name) => {
+      const intent = findIntent(turn.document, name);
+      return intent !== undefined && isOffered(intent);
+    });
+    if (candidates.length === 0) return null;
+    const choosing = candidates.map((intent) => ({
+      intent,
+      values: { ...storyFor(turn, intent), ...valuesFor(turn, intent).given },
+    }));
+    return {
+      state: { ...state, choosing, outcome: null },
+      says: sayClarification(turn, candidates),
+      acts: [],
+      why: `unsure between ${candidates.join(', ')} (best ${percent(matter.confidence)})`,
+    };
+  },
+};
+
+/** Words of a choice that name no option. */
+const LITTLE = new Set(
+  'the a an i id want to would like mean meant please its it is my about one option that this first ok yes no and of for'.split(' '),
+);
+
+const contentWords = (words: string): string[] => foldPhrase(words).replace('?', '').split(' ').filter((word) => word !== '' && !LITTLE.has(word));
+
+/** The one option that some words name: all of them are words of its name, and of no other's. */
+function namedOption(turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent | undefined {
+  const said = contentWords(turn.text);
+  if (said.length === 0) return undefined;
+  const namesOf = (intent: string) => new Set([...contentWords(intentLabel(turn, intent)), ...contentWords(slotWords(intent))]);
+  const exact = offered.filter(({ intent }) => {
+    const folded = turn.hearing.folded.replace('?', '');
+    return folded === foldPhrase(intentLabel(turn, intent)) || folded === foldPhrase(slotWords(intent));
+  });
+  if (exact.length === 1) return exact[0];
+  const fitting = offered.filter(({ intent }) => {
+    const own = namesOf(intent);
+    return said.every((word) => own.has(word));
+  });
+  return fitting.length === 1 ? fitting[0] : undefined;
+}
+
+/** Words that stand beside a value in an answer and say nothing more. */
+function onlyValues(turn: Turn, intent: string): boolean {
+  const readings = readingsFor(turn, intent, null);
+  if (readings.length === 0) return false;
+  const rest = readings.reduceRight((text, { start, end }) => `${text.slice(0, start)} ${text.slice(end)}`, turn.text);
+  return !saysSomething(rest);
+}
+
+/** Options whose form takes the values that are all a message says. */
+const fittingOptions = (turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent[] =>
+  offered.filter(({ intent }) => formOfIntent(turn.document, intent) !== undefined && onlyValues(turn, intent));
+
+function chosenBy(turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent | undefined {
+  const { hearing, matter } = turn;
+  const named = namedOption(turn, offered);
+  if (named) return named;
+  const place = placeNamed(hearing.folded, offered.length);
+  if (place !== null) return offered[place];
+  if (offered.length === 1 && hearing.says('yes', 'ok') && !hearing.says('no')) return offered[0];
+  const accepted = acceptedIn(matter);
+  const meant = hearing.onlySteers ? undefined : offered.find(({ intent }) => intent === accepted);
+  if (meant) return meant;
+  const fitting = fittingOptions(turn, offered);
+  return fitting.length === 1 ? fitting[0] : undefined;
+}
+
+/** Asks again, with what the message gave kept for the options it fits. */
+function askWhichAgain(turn: Turn, offered: readonly OfferedIntent[], why: string): Reply {
+  const fitting = new Set(fittingOptions(turn, offered).map(({ intent }) => intent));
+  const choosing = offered.map((option) =>
+    fitting.has(option.intent)
+      ? { ...option, values: { ...option.values, ...valuesFor(turn, option.intent).given } }
+      : option,
+  );
+  const says = sayClarification(turn, offered.map(({ intent }) => intent));
+  const asked = (state: ConversationState) => ({ state: { ...state, choosing }, says, acts: [] });
+  // What fits an option is no failed try.
+  return { ...(fitting.size > 0 ? asked(turn.state) : countMiss(turn, asked)), why };
+}
+
+/** The answer to "which do you mean": a name, a place in the list, other words for it, or simply its details. */
+export const choiceReader: Reader = {
+  name: 'choice',
+  read(turn) {
+    const { choosing } = turn.state;
+    if (choosing === null) return null;
+    const { hearing, matter } = turn;
+    if (hearing.says('both') && hearing.onlySteers && choosing.length > 1) {
+      const wishes = choosing.map(({ intent, values }) => ({ intent, held: values, within: [] }));
+      return actOnWishes(turn, wishes, 'the customer means both');
+    }
+    if (hearing.onlySteers && hearing.says('no', 'neither', 'nothing')) {
+      const state = { ...turn.state, choosing: null };
+      return { ...missReader.read({ ...turn, state })!, why: 'the customer means none of those offered' };
+    }
+    const chosen = chosenBy(turn, choosing);
+    if (chosen) {
+      const whole = hearing.onlySteers ? [] : hearing.content;
+      const wish = { intent: chosen.intent, held: chosen.values, within: whole };
+      return actOnWishes({ ...turn, state: { ...turn.state, choosing: null } }, [wish], `the customer chose ${chosen.intent}`);
+    }
+    const accepted = hearing.onlySteers ? null : acceptedIn(matter);
+    if (accepted !== null && !isSmallTalk(turn, accepted)) return null;
+    return askWhichAgain(turn, choosing, 'the answer is none of the choices');
+  },
+};

@@ -1,0 +1,185 @@
+import { findEntity, type BotDocument, type EntityKind, type Form, type Slot } from '../bot/document.js';
+import { allWordings } from '../bot/localised.js';
+import { namesNoDay } from '../recognise/finders/dates/noDay.js';
+import type { SlotReading } from '../recognise/slots.js';
+import { showValue, type SlotValue, type Value } from '../recognise/value.js';
+import type { TextName } from '../say/texts.js';
+import { tokenise } from '../text/tokens.js';
+
+/** Why a value cannot be taken: the sentence of the engine that tells it. */
+export interface WrongValue {
+  slot: string;
+  text: Extract<TextName, 'noSuchDay' | 'dayGone' | 'tooFew' | 'notWhole'>;
+}
+
+/** What a message gives to a form, with what has to be asked about it. */
+export interface GivenValues {
+  given: Record<string, SlotValue>;
+  wrong: WrongValue[];
+  /** A slot that holds one value and was given several. */
+  between: { slot: string; values: Value[] } | null;
+  /** What was taken first of several things that do not pair off. */
+  firstOf: string | null;
+}
+
+export const kindOf = (document: BotDocument, slot: Slot | undefined): EntityKind | undefined =>
+  slot && findEntity(document, slot.entity)?.kind;
+
+/** Kinds of which a slot may hold several values, unless it says otherwise. */
+const MAY_HOLD_SEVERAL: readonly (EntityKind | undefined)[] = ['list', 'free', 'country'];
+
+const holdsSeveral = (document: BotDocument, slot: Slot): boolean =>
+  slot.several ?? MAY_HOLD_SEVERAL.includes(kindOf(document, slot));
+
+const distinct = (values: readonly Value[]): Value[] =>
+  values.filter((value, at) => values.findIndex((other) => showValue(other) === showValue(value)) === at);
+
+/** Words that set two values against each other. */
+const ALTERNATIVE = /(?:^|[^\p{L}])(?:or|either)(?:[^\p{L}]|$)|\/|\?/iu;
+/** Words that join the parts of a sum. */
+const SUM = /(?:^|[^\p{L}])(?:and|plus|with)(?:[^\p{L}]|$)|[&+,]/iu;
+
+/** The things of an order: the list slot with the most values; `null` where there is one thing at most. */
+function thingsOf(document: BotDocument, form: Form, readings: readonly SlotReading[]): SlotReading[] | null {
+  let most: SlotReading[] = [];
+  for (const slot of form.slots) {
+    if (kindOf(document, slot) !== 'list') continue;
+    const own = readings.filter((reading) => reading.slot === slot.name);
+    if (distinct(own.map(({ value }) => value)).length > Math.max(1, most.length)) most = own;
+  }
+  return most.length > 1 ? most : null;
+}
+
+/**
+ * Of an order of several things, what can be kept: all of it where every thing has its own number, so that the values
+ * pair off; else the first thing alone. A form that counts nothing keeps all.
+ * @param readings in text order
+ */
+function oneThing(
+  document: BotDocument,
+  form: Form,
+  text: string,
+  readings: readonly SlotReading[],
+): { readings: SlotReading[]; paired: boolean; firstOf: string | null } {
+  const all = { readings: [...readings], paired: false, firstOf: null };
+  const counted = form.slots.filter((slot) => kindOf(document, slot) === 'number');
+  const things = thingsOf(document, form, readings);
+  if (!things || counted.length === 0) return all;
+  if (ALTERNATIVE.test(text.slice(things[0]!.end, things.at(-1)!.start))) return all;
+  const numbers = readings.filter(({ slot }) => counted.some(({ name }) => name === slot));
+  const pairs = numbers.length === things.length && numbers.every((number, at) => {
+    const [before, own] = [things[at - 1], things[at]!];
+    return number.start >= (before?.end ?? 0) && number.start < own.end;
+  });
+  if (pairs) return { ...all, paired: true };
+  const [first, second] = things as [SlotReading, SlotReading];
+  // What stands before the second thing and after the last word that joins the two belongs to the second.
+  const joint = /^.*(?:,|\band\b|&|\+)/isu.exec(text.slice(first.end, second.start))?.[0].length ?? 0;
+  const border = first.end + joint;
+  const end = things.at(-1)!.end;
+  const shared = (reading: SlotReading) =>
+    kindOf(document, form.slots.find(({ name }) => name === reading.slot)) !== 'number' &&
+    reading.slot !== first.slot &&
+    readings.filter(({ slot }) => slot === reading.slot).length === 1 &&
+    reading.start >= end;
+  const kept = readings.filter((reading) => reading.start < border || shared(reading));
+  return { readings: kept, paired: false, firstOf: text.slice(kept[0]?.start ?? first.start, first.end).trim() };
+}
+
+/** Words in a slot's name or prompts by which it asks for a day gone by, or may. */
+const OF_THE_PAST =
+  /(?:^|[^a-z])(?:was|were|did|missed|miss|happen(?:ed)?|bought|ordered|placed|born|birth|dob|purchased?|delivered|arrived?|last|since|old|previous|original|booked|made|paid|received|collected|started|began|lost|noticed|incident|invoice|issued|should have|has been|have you)(?:[^a-z]|$)/i;
+
+function mayBePast(slot: Slot): boolean {
+  const wordings = allWordings(slot.prompts);
+  return wordings.length === 0 || [slot.name.replace(/[_-]/g, ' '), slot.entity.replace(/[_-]/g, ' '), ...wordings].some((words) => OF_THE_PAST.test(words));
+}
+
+/** Measures, of which there may be a part. */
+const MEASURE =
+  /weight|height|length|width|depth|size|hour|price|cost|temperature|distance|age|litre|liter|kilo|metre|meter|inch|area|volume|rate|percent|score/i;
+
+function wrongValue(document: BotDocument, slot: Slot, value: Value, today: string | null): WrongValue['text'] | null {
+  const kind = kindOf(document, slot);
+  if (kind === 'number' && typeof value === 'number') {
+    if (value < 0 || (value === 0 && slot.required)) return 'tooFew';
+    const measured = MEASURE.test(`${slot.name} ${slot.entity}`);
+    return Number.isInteger(value) || measured ? null : 'notWhole';
+  }
+  if ((kind === 'date' || kind === 'datetime') && typeof value === 'string' && today !== null && !mayBePast(slot)) {
+    const last = value.split('/').at(-1)!;
+    const gone = last.length > 10 && today.length > 10 ? last < today : last.slice(0, 10) < today.slice(0, 10);
+    return gone ? 'dayGone' : null;
+  }
+  return null;
+}
+
+/** Several values that a message gives to one slot, as the slot can hold them. */
+function joined(
+  document: BotDocument,
+  slot: Slot,
+  own: readonly SlotReading[],
+  text: string,
+  paired: boolean,
+): { value: SlotValue } | { between: Value[] } {
+  const values = own.map(({ value }) => value);
+  const different = distinct(values);
+  const kind = kindOf(document, slot);
+  if (paired && (kind === 'number' || different.length > 1)) return { value: kind === 'number' ? values : different };
+  const between = text.slice(own[0]!.end, own.at(-1)!.start);
+  if (own.length > 1 && kind === 'number' && values.every((value) => typeof value === 'number') && SUM.test(between) && !ALTERNATIVE.test(between)) {
+    return { value: values.reduce<number>((sum, value) => sum + (value as number), 0) };
+  }
+  if (different.length === 1) return { value: different[0]! };
+  if (holdsSeveral(document, slot) && !ALTERNATIVE.test(between)) return { value: different };
+  return { between: different };
+}
+
+/** What a stretch of days gives to a form that asks for its two ends. */
+function splitStretch(document: BotDocument, form: Form, given: Record<string, SlotValue>, held: Record<string, SlotValue>): void {
+  const days = form.slots.filter((slot) => kindOf(document, slot) === 'date' && slot.required);
+  if (days.length !== 2) return;
+  const [first, second] = days as [Slot, Slot];
+  const value = given[first.name];
+  if (typeof value !== 'string' || !value.includes('/') || given[second.name] !== undefined || held[second.name] !== undefined) return;
+  const [from, to] = value.split('/') as [string, string];
+  given[first.name] = from;
+  given[second.name] = to;
+}
+
+/**
+ * Gathers what was read in a message into one value a slot. Two values for a slot that holds one are to be asked about,
+ * the parts of one sum are added, and what cannot be is told to be wrong; nothing is dropped in silence.
+ * @param readings in text order
+ * @param today local ISO time; days before it are gone by. `null` where it is not known
+ */
+export function gatherValues(
+  document: BotDocument,
+  form: Form,
+  text: string,
+  readings: readonly SlotReading[],
+  { today, held = {} }: { today: string | null; held?: Record<string, SlotValue> },
+): GivenValues {
+  const { readings: kept, paired, firstOf } = oneThing(document, form, text, readings);
+  const given: Record<string, SlotValue> = {};
+  const wrong: WrongValue[] = [];
+  let between: GivenValues['between'] = null;
+  for (const slot of form.slots) {
+    const own = kept.filter((reading) => reading.slot === slot.name);
+    if (own.length === 0) continue;
+    const fits = own.filter(({ value }) => wrongValue(document, slot, value, today) === null);
+    if (fits.length === 0) {
+      wrong.push({ slot: slot.name, text: wrongValue(document, slot, own[0]!.value, today)! });
+      continue;
+    }
+    const result = joined(document, slot, fits, text, paired);
+    if ('value' in result) given[slot.name] = result.value;
+    else between ??= { slot: slot.name, values: result.between };
+  }
+  splitStretch(document, form, given, held);
+  if (namesNoDay(tokenise(text))) {
+    const slot = form.slots.find((item) => kindOf(document, item) === 'date' && given[item.name] === undefined);
+    if (slot) wrong.push({ slot: slot.name, text: 'noSuchDay' });
+  }
+  return { given, wrong, between, firstOf };
+}

@@ -1,0 +1,131 @@
+import { isOffered } from '../bot/customersName.js';
+import { findIntent, formOfIntent, type Form } from '../bot/document.js';
+import { allWordings } from '../bot/localised.js';
+import type { Recognition } from '../recognise/recognition.js';
+import type { SlotReading } from '../recognise/slots.js';
+import type { SlotValue } from '../recognise/value.js';
+import { saysSomething } from './fits.js';
+import type { OfferedIntent } from './state.js';
+import type { ReadPart, Turn } from './turn.js';
+import { gatherValues, kindOf, type GivenValues } from './values.js';
+
+/** Some stretches of a message. Offsets are UTF-16 code units. */
+export type Stretches = readonly { start: number; end: number }[];
+
+const NOTHING_GIVEN: GivenValues = { given: {}, wrong: [], between: null, firstOf: null };
+
+/** The intent that the gate accepts for some words; `null` where it accepts none. */
+export const acceptedIn = ({ decision, intent }: Recognition): string | null => (decision === 'accept' ? intent : null);
+
+/** Whether an intent is thanks, a greeting or the like: it is no wish. */
+export function isSmallTalk(turn: Turn, name: string): boolean {
+  const intent = findIntent(turn.document, name);
+  return intent !== undefined && intent.form === undefined && !isOffered(intent);
+}
+
+/** The slots of an intent that a message gives, from some stretches of it. @param within the whole where it is left out */
+export function readingsFor(turn: Turn, intent: string, asked: string | null, within?: Stretches): SlotReading[] {
+  const readings = turn.recogniser.readSlots(intent, turn.recognition, turn.vectors, asked);
+  if (!within) return readings;
+  const stretches = joinedStretches(turn.text, within);
+  return readings.filter(({ start, end }) => stretches.some((part) => part.start <= start && end <= part.end));
+}
+
+/** What may stand between two clauses of one stretch: "12 Sluice Lane, Dunlow". */
+const BETWEEN = /^[\s,.;:!?–—-]*(?:and|then|but)?\s*$/iu;
+
+/** Stretches with those that follow each other joined, so that a value may reach over a comma. */
+function joinedStretches(text: string, within: Stretches): { start: number; end: number }[] {
+  const joined: { start: number; end: number }[] = [];
+  for (const { start, end } of [...within].sort((a, b) => a.start - b.start)) {
+    const last = joined.at(-1);
+    if (last && BETWEEN.test(text.slice(last.end, start))) last.end = Math.max(last.end, end);
+    else joined.push({ start, end });
+  }
+  return joined;
+}
+
+/** What a message gives to the form of an intent, from some stretches of it. */
+export function valuesFor(
+  turn: Turn,
+  intent: string,
+  { asked = null, within, held = {} }: { asked?: string | null; within?: Stretches; held?: Record<string, SlotValue> } = {},
+): GivenValues {
+  const form = formOfIntent(turn.document, intent);
+  const readings = readingsFor(turn, intent, asked, within);
+  if (!form) {
+    return { ...NOTHING_GIVEN, given: Object.fromEntries(readings.map(({ slot, value }) => [slot, value])) };
+  }
+  // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
+  const text = within ? blankOutside(turn.text, within) : turn.text;
+  return gatherValues(turn.document, form, text, readings, { today: turn.now, held });
+}
+
+function blankOutside(text: string, within: Stretches): string {
+  return joinedStretches(text, within).reduceRight(
+    (blank, { start, end }) => blank.slice(0, start) + text.slice(start, end) + blank.slice(end),
+    ' '.repeat(text.length),
+  );
+}
+
+/** A wish of a message: an intent with the stretches that speak of it. */
+export interface Wish {
+  intent: string;
+  within: { start: number; end: number }[];
+}
+
+/** Whether a part can be a wish by itself: it asks for something. */
+const asksSomething = (part: ReadPart): boolean => part.question || part.request;
+
+/**
+ * The wishes of a message that has several, in their order; none of a message that has one. A part that asks for
+ * nothing, or that the gate is unsure of, belongs to the wish it stands beside.
+ */
+export function wishesOf(turn: Turn): Wish[] {
+  const wishes: Wish[] = [];
+  const before: Wish['within'] = [];
+  for (const part of turn.parts) {
+    const intent = asksSomething(part) ? acceptedIn(part.recognition) : null;
+    const last = wishes.at(-1);
+    const stretch = { start: part.start, end: part.end };
+    if (intent === null || isSmallTalk(turn, intent)) (last?.within ?? before).push(stretch);
+    else if (last?.intent === intent) last.within.push(stretch);
+    else wishes.push({ intent, within: [...before.splice(0), stretch] });
+  }
+  return new Set(wishes.map(({ intent }) => intent)).size > 1 ? wishes : [];
+}
+
+/** A wish with the values that its own words give. */
+export const offeredFrom = (turn: Turn, { intent, within }: Wish): OfferedIntent => ({
+  intent,
+  values: { ...valuesFor(turn, intent, { within }).given, ...storyFor(turn, intent, within) },
+});
+
+/** Words by which a slot asks for what happened, in the customer's own words. */
+const ASKS_FOR_STORY =
+  /detail|describ|happen|problem|wrong|issue|fault|complain|trouble|matter|reason|what is it about|tell (?:me|us)|story|concern/i;
+const FEWEST_WORDS = 3;
+
+/** What a customer told while asking for something, for the slot that would ask what happened: it is not asked again. */
+export function storyFor(turn: Turn, intent: string, within?: Stretches): Record<string, SlotValue> {
+  const form = formOfIntent(turn.document, intent);
+  const slot = form?.slots.find(
+    (item) =>
+      item.required &&
+      kindOf(turn.document, item) === 'free' &&
+      [item.name, item.entity, ...allWordings(item.prompts)].some((words) => ASKS_FOR_STORY.test(words)),
+  );
+  if (!form || !slot) return {};
+  const inside = ({ start, end }: { start: number; end: number }) =>
+    !within || within.some((part) => part.start <= start && end <= part.end);
+  const told = turn.hearing.content.filter(
+    (clause) =>
+      inside(clause) && !clause.question && !clause.request && clause.folded.split(' ').length >= FEWEST_WORDS && saysSomething(clause.text),
+  );
+  if (told.length === 0 || gives(turn, intent, slot.name, form)) return {};
+  const [first, last] = [told[0]!, told.at(-1)!];
+  return { [slot.name]: turn.text.slice(first.start, last.end).replace(/[\s,.;]+$/u, '') };
+}
+
+const gives = (turn: Turn, intent: string, slot: string, _form: Form): boolean =>
+  readingsFor(turn, intent, null).some((reading) => reading.slot === slot);
