@@ -1,3 +1,4 @@
+import { emptyForm } from '../core/converse/turn.js';
 import { describe, expect, it } from 'vitest';
 import { startConversation } from '$core/converse/state.js';
 import type { StoredConversation } from '$core/contract/try.js';
@@ -81,7 +82,7 @@ describe('a conversation kept as a walkthrough', () => {
       trace,
       revision: 1,
     });
-    const open = { intent: 'order_tea', form: 'order', values: { amount: 2 }, asked: 'tea', stage: 'filling' as const };
+    const open = { ...emptyForm('order_tea', 'order'), values: { amount: 2 }, asked: 'tea' };
     const conversation: StoredConversation = {
       id: 1,
       startedAt: '',

@@ -76,15 +76,20 @@ describe('applyEdit', () => {
     expect(document.intents[0]!.utterances[0]).toBe('I would like two packets of <tea>green tea</tea>');
   });
 
-  it('adds values with synonyms from pasted lines and leaves known ones out', () => {
+  it('adds values with synonyms, leaves known ones out, and lets values hold commas', () => {
     const { document } = applyEdit(teaShop(), {
       do: 'addValues',
       entity: 'tea',
-      values: ['white tea, silver needle', 'mint tea'],
+      values: [
+        { value: ' white tea ', synonyms: ['silver needle', ' '] },
+        { value: 'mint tea', synonyms: [] },
+        { value: 'lemon, ginger', synonyms: [] },
+      ],
     });
     expect(document.entities[0]!.values!.slice(2)).toEqual([
       { value: 'mint tea', synonyms: [] },
       { value: 'white tea', synonyms: ['silver needle'] },
+      { value: 'lemon, ginger', synonyms: [] },
     ]);
   });
 

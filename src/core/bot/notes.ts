@@ -3,19 +3,9 @@ import { listFinder } from '../recognise/finders/list.js';
 import { tokenise } from '../text/tokens.js';
 import { findEntity, findForm, type BotDocument, type Entity, type Form, type Intent } from './document.js';
 import { variants } from './localised.js';
+import type { Note } from './note.js';
 import { plainText, readMarking } from './marking.js';
-
-/** A remark on something that is weak, missing or doubled. */
-export interface Note {
-  /** In a sentence. */
-  text: string;
-  /** How much it matters: something is missing, or could be better. */
-  weight: 'missing' | 'weak';
-  /** Row of the sheet that it speaks of. */
-  row?: number;
-  /** Name of the slot that it speaks of. */
-  slot?: string;
-}
+import { botTextNotes, formTextNotes, insertableInReply, isUnanswered, textNotes } from './textNotes.js';
 
 /** A prediction of a model that had not learned from the utterance. */
 export interface HeldOut {
@@ -62,14 +52,37 @@ export function formNotes(document: BotDocument, form: Form): Note[] {
   if (variants(form.confirm, spoken).length > 0 && variants(form.decline, spoken).length === 0) {
     notes.push({ text: 'Nothing is written for a “no” to the read-back.', weight: 'weak' });
   }
-  return notes;
+  return [...notes, ...formTextNotes(document, form)];
 }
+
+const isMissing = ({ weight }: Note): boolean => weight === 'missing';
 
 /** Forms with something missing. */
 export function incompleteForms(document: BotDocument): string[] {
-  return document.forms
-    .filter((form) => formNotes(document, form).some((note) => note.weight === 'missing'))
-    .map((form) => form.name);
+  return document.forms.filter((form) => formNotes(document, form).some(isMissing)).map((form) => form.name);
+}
+
+/** What keeps a bot from saying all that it has to say. */
+export interface SayGaps {
+  /** Forms with something missing. */
+  forms: string[];
+  /** Intents to which the bot has nothing to say. */
+  intents: string[];
+  /** Remarks on texts of the whole bot, and on replies, that put in what is not there. */
+  texts: Note[];
+}
+
+/** Counts what is missing; `null` for a bot that has nothing to say anything about yet. */
+export function sayGaps(document: BotDocument): SayGaps | null {
+  if (document.intents.length === 0 && document.forms.length === 0) return null;
+  const replies = document.intents.flatMap((intent) =>
+    textNotes(intent.reply, `The reply of ${intent.name}`, insertableInReply(document, intent)),
+  );
+  return {
+    forms: incompleteForms(document),
+    intents: document.intents.filter((intent) => isUnanswered(document, intent)).map(({ name }) => name),
+    texts: [...replies, ...botTextNotes(document)].filter(isMissing),
+  };
 }
 
 /** What an intent lacks, and which other intents it is mistaken for. */
@@ -81,13 +94,14 @@ export function intentNotes(document: BotDocument, intent: Intent, heldOut: read
       weight: 'weak',
     });
   }
-  if (intent.form === undefined && intent.reply === undefined && intent.desk === undefined) {
+  if (isUnanswered(document, intent)) {
     notes.push({
       text: 'The bot has nothing to say to this intent: give it a form, a reply or a desk.',
       weight: 'missing',
     });
   }
   notes.push(
+    ...textNotes(intent.reply, 'The reply', insertableInReply(document, intent)),
     ...doubledNotes(document, intent),
     ...unusedSlotNotes(document, intent),
     ...mistakenNotes(intent, heldOut),

@@ -95,7 +95,7 @@ describe('readBot', () => {
       'braces left open',
       { ...base, forms: [{ name: 'f', slots: [], done: 'Thanks {' }] },
       'forms[0].done',
-      /cannot be read as a message/,
+      /opened here and not closed/,
     ],
     [
       'a condition on no slot',
@@ -103,6 +103,23 @@ describe('readBot', () => {
       'forms[0].slots[0].when',
       /no slot "b"/,
     ],
+    [
+      'a handover that cannot be read',
+      { ...base, desks: [{ name: 'd', handover: 'To {' }] },
+      'desks[0].handover',
+      /not closed/,
+    ],
+    ['a give-up that cannot be read', { ...base, noMatch: { giveUp: 'Sorry {' } }, 'noMatch.giveUp', /not closed/],
+    ['a sentence of the engine that cannot be read', { ...base, texts: { left: '{' } }, 'texts.left', /not closed/],
+    ['a sentence that the engine has not', { ...base, texts: { lft: 'x' } }, 'texts.lft', /did you mean "left"/],
+    ['a language that is none', { ...base, languages: ['xx_bad'] }, 'languages[0]', /is no language/],
+    [
+      'a condition that walks',
+      { ...base, forms: [{ name: 'f', slots: [{ name: 'a', entity: 'number', when: { map: [1] } }] }] },
+      'forms[0].slots[0].when',
+      /no operator "map"/,
+    ],
+    ['a key that every object has', { ...base, constructor: 1 }, 'constructor', /not known here/],
     ['names that repeat', { ...base, intents: [{ name: 'i' }, { name: 'i' }] }, 'intents[1].name', /names must differ/],
     [
       'marks of no slot',

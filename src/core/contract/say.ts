@@ -1,5 +1,5 @@
 import type { Desk, Form, Localised, NoMatchSettings } from '../bot/document.js';
-import type { Note } from '../bot/notes.js';
+import type { Note } from '../bot/note.js';
 import type { TranscriptLine } from '../converse/walkthrough.js';
 
 export interface SayView {

@@ -1,6 +1,7 @@
 import type { Entity, Localised } from '../bot/document.js';
 import type { Mark } from '../bot/marking.js';
-import type { Note, UnknownValue } from '../bot/notes.js';
+import type { Note } from '../bot/note.js';
+import type { UnknownValue } from '../bot/notes.js';
 import type { Decision } from '../recognise/gate.js';
 
 /** A line of the list of intents. */

@@ -2,12 +2,10 @@ import { findIntent, formOfIntent } from '../bot/document.js';
 import type { ConversationState, OfferedIntent, Say } from './state.js';
 import {
   advance,
-  applying,
   complete,
   emptyForm,
   goOn,
   handOver,
-  nextSlot,
   onlyReplies,
   replyOf,
   sayOwn,
@@ -65,9 +63,9 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
     return goOn(turn, { ...state, outcome: 'completed' }, [...before, ...answer], []);
   }
   const opened = { ...state, open: emptyForm(name, form.name) };
-  const set = setValues(turn, opened, applying(form, {}, given));
-  const open = set.state.open!;
-  const asksNothing = (aside !== null || putOff !== null) && nextSlot(form, open) === undefined && read.between === null;
+  const set = setValues(turn, opened, given);
+  // What only tells something is not read back in the middle of something else.
+  const asksNothing = (aside !== null || putOff !== null) && form.slots.every((slot) => !slot.required) && read.between === null;
   const next = asksNothing ? complete(turn, set.state) : (tellAbout(turn, set.state, read) ?? advance(turn, set.state));
   return {
     ...next,

@@ -1,9 +1,10 @@
 import { stemmer } from 'stemmer';
 import { findEntity, type BotDocument, type Slot } from '../bot/document.js';
 import { readCount, readOrdinal } from '../recognise/finders/counts.js';
-import { dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
+import { dayOf, dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotValue } from '../recognise/value.js';
+import { isDay } from '../say/sayValue.js';
 import { tokenise } from '../text/tokens.js';
 import { kindOf } from './values.js';
 
@@ -17,6 +18,8 @@ const AROUND_NUMBER = new Set(
 /** A figure that is all a message says. */
 export interface BareNumber {
   value: number;
+  /** The words of the figure. */
+  words: string;
   /** The figure as it was written, where it was. */
   digits: string | null;
   /** Whether it names one of several rather than an amount: "the 15", "the 15th". */
@@ -25,6 +28,7 @@ export interface BareNumber {
 
 /** The figure that is all that some words say; `null` where they say more, or none. */
 export function bareNumber(text: string): BareNumber | null {
+  if (/[-−]\s*\d/u.test(text)) return null;
   const words = wordsOfText(tokenise(text));
   const is = (at: number) => AROUND_NUMBER.has(words[at]!.said) && !/^\d/.test(words[at]!.said);
   let at = 0;
@@ -36,7 +40,8 @@ export function bareNumber(text: string): BareNumber | null {
   if (!read) return null;
   for (let next = read.next; next < words.length; next++) if (!is(next)) return null;
   const digits = /^\d+$/.test(words[at]!.said) && read.next === at + 1 ? words[at]!.said : null;
-  return { value: read.value, digits, named: ordinal !== null || (words[at - 1]?.said === 'the' && digits !== null) };
+  const said = text.slice(words[at]!.start, words[read.next - 1]!.end);
+  return { value: read.value, words: said, digits, named: ordinal !== null || (words[at - 1]?.said === 'the' && digits !== null) };
 }
 
 const pad = (number: number): string => String(number).padStart(2, '0');
@@ -58,12 +63,25 @@ function codeFor(pattern: string, digits: string | null): string | undefined {
   return `${shape[1]}${(shape[2] ?? '').replace('\\', '')}${digits}`;
 }
 
-/** What a bare figure is for a slot; `undefined` where the slot takes none. @param today local ISO time */
+/** The day of the month that is meant: of the month of the day that it corrects, else the next there is. */
+export function dayNamed(day: number, today: string, held?: SlotValue): string | undefined {
+  const month = isDay(held) ? dayOf(Number(held.slice(0, 4)), Number(held.slice(5, 7)) - 1, day) : null;
+  if (month && isoDate(month) >= today.slice(0, 10)) return isoDate(month);
+  const ahead = dayOfMonthAhead(readLocalTime(today), day);
+  return ahead ? isoDate(ahead) : undefined;
+}
+
+/**
+ * What a bare figure is for a slot; `undefined` where the slot takes none.
+ * @param today local ISO time
+ * @param held what the slot holds already
+ */
 export function numberFor(
   document: BotDocument,
   slot: Slot,
   number: BareNumber,
   today: string | null,
+  held?: SlotValue,
 ): SlotValue | undefined {
   const { value, named } = number;
   switch (kindOf(document, slot)) {
@@ -76,8 +94,7 @@ export function numberFor(
     case 'date': {
       if (!Number.isInteger(value) || value < 1 || value > 31 || today === null) return undefined;
       if (!named && number.digits === null) return undefined;
-      const day = dayOfMonthAhead(readLocalTime(today), value);
-      return day ? isoDate(day) : undefined;
+      return dayNamed(value, today, held);
     }
     case 'pattern':
       return named ? undefined : codeFor(findEntity(document, slot.entity)?.pattern ?? '', number.digits);
@@ -96,7 +113,7 @@ const NO_VALUE_WORDS = new Set(
 );
 
 /** The content words of an answer, folded and stemmed. */
-function contentStems(text: string): string[] {
+export function contentStems(text: string): string[] {
   return tokenise(text).tokens.filter(({ norm }) => !NO_VALUE_WORDS.has(norm)).map(({ norm }) => stemmer(norm));
 }
 

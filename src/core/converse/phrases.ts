@@ -27,6 +27,7 @@ export type Steering =
   | 'unknown'
   | 'indifferent'
   | 'refusal'
+  | 'annoyed'
   | 'asBefore'
   | 'yes'
   | 'no'
@@ -71,8 +72,7 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
       'leave (?:it|that|this)(?: (?:there|at that|for now|be|alone|out|as it is|for today))?',
       `(?:drop|scrap|skip|ditch|bin) (?:${IT}|the (?:order|booking))`,
       'call it off',
-      '(?:ive|i have|we have|weve|have)? ?changed my mind',
-      '(?:ive|i have|weve|we have) changed our minds?',
+      '(?:(?:ive|i have|we have|weve|have|i|we) )?changed (?:my mind|our minds?)',
       `(?:i |we )?(?:dont|do not|no longer) (?:want|need|fancy) (?:${IT}|to (?:go on|carry on|continue|do (?:it|this|that)|order(?: anything)?|book(?: anything)?|bother))`,
       '(?:i )?give up',
       '(?:im |i am |were )?not interested',
@@ -105,7 +105,7 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
       `(?:i |we )?(?:just |really )?(?:want|need|prefer|get me|give me|would like|id like|d like) ${SOMEBODY}`,
       `(?:get|give|find) me ${SOMEBODY}`,
       `(?:is|isnt) there ${SOMEBODY}(?: (?:there|available|about|around))?(?: (?:that |who )?i (?:can|could) (?:speak|talk) (?:to|with))?`,
-      `${SOMEBODY} (?:to )?(?:call|ring|phone) me(?: back)?`,
+      `(?:(?:can|could|would|will) )?${SOMEBODY} (?:to )?(?:call|ring|phone) me(?: back)?`,
       `(?:have|get) ${SOMEBODY} (?:to )?(?:call|ring|phone) me(?: back)?`,
       '(?:real |live |actual |proper )?(?:person|human|human being|agent|operator|representative|advis[eo]r)',
       `a (?:real |live |actual |proper )?(?:person|human|human being|agent|operator|representative|advis[eo]r)`,
@@ -228,6 +228,17 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
     ),
   ],
   [
+    'annoyed',
+    any(
+      '(?:this|that|it|you|youre|you are|this bot|its)(?: (?:is|are|really|so|just|all|a|an|such|completely|absolutely|utterly|being|bloody|total))* (?:ridiculous|rubbish|stupid|useless|silly|joke|annoying|hopeless|pathetic|absurd|nonsense|terrible|awful|idiot|dumb|thick|waste of (?:my )?time|getting (?:nowhere|silly)|frustrating)',
+      'for (?:gods?|goodness|heavens?|petes?) sakes?',
+      'come on',
+      '(?:are|r) (?:you|u) (?:an? )?(?:(?:real |actual |chat ?)?(?:robot|bot|human|person|real|machine|computer|stupid|serious|joking|ai))(?: or (?:an? )?(?:robot|bot|human|person|real|machine|computer|ai))?',
+      'am i (?:talking|speaking|chatting) to (?:an? )?(?:robot|bot|human|person|machine|computer|real person)',
+      'is this (?:an? )?(?:robot|bot|human|real person|machine|computer|ai)',
+    ),
+  ],
+  [
     'asBefore',
     any(
       '(?:the )?same (?:\\S+ )?(?:\\S+ )?(?:as (?:before|last time|usual|ever|the last (?:one|time)|my last (?:one|order))|again)',
@@ -330,6 +341,9 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
     'filler',
     any(
       'oh', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'actually', 'sorry', 'please', 'so', 'anyway', 'look', 'listen', 'you know', 'lol',
+      '(?:i )?(?:just )?(?:hope|hoping|was hoping|wonder if|was wondering if) (?:that )?you can help(?: me)?(?: (?:out|with something))?',
+      '(?:i have|ive got|i had|just|got) an? (?:quick |little |small )?(?:question|query)',
+      '(?:i )?(?:need|want|could use) (?:some |your |a bit of )?help(?: with something)?',
       'in fact', 'i mean', 'i think', 'let me see', 'you know what', 'by the way', 'btw', 'oh dear', 'oh no', 'oops', 'my mistake', 'my bad', 'instead',
     ),
   ],

@@ -11,6 +11,8 @@ export interface OpenForm {
   asked: string | null;
   /** Filling slots, waiting for yes or no to the read-back, or waiting to hear what is to change. */
   stage: 'filling' | 'confirming' | 'changing';
+  /** Values for slots of which it is not known yet whether they apply. */
+  early: Record<string, SlotValue>;
   /** Slots that are to be asked for anew, though they hold something. */
   toAsk: string[];
   /** Which of several values is wanted, while that is being asked. */

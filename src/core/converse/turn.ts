@@ -4,7 +4,7 @@ import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
-import { holds } from '../say/condition.js';
+import { holds, slotsIn } from '../say/condition.js';
 import { argumentsOf } from '../say/message.js';
 import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
 import { localeOf, sayValue } from '../say/sayValue.js';
@@ -107,6 +107,7 @@ export const emptyForm = (intent: string, form: string): OpenForm => ({
   values: {},
   asked: null,
   stage: 'filling',
+  early: {},
   toAsk: [],
   between: null,
   fits: null,
@@ -155,6 +156,22 @@ export function applying(
   return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
 }
 
+/** Of the values that a message gives, those of slots whose condition waits for another slot. */
+export function tooEarly(
+  form: Form,
+  held: Record<string, SlotValue>,
+  given: Record<string, SlotValue>,
+): Record<string, SlotValue> {
+  const known = { ...held, ...given };
+  const slots = form.slots.filter(
+    (slot) =>
+      given[slot.name] !== undefined &&
+      !slotApplies(slot, known) &&
+      slotsIn(slot.when).some((name) => heldOf(known, name) === undefined),
+  );
+  return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
+}
+
 const heldOf = (values: Record<string, SlotValue>, slot: string): SlotValue | undefined =>
   Object.hasOwn(values, slot) ? values[slot] : undefined;
 
@@ -179,13 +196,16 @@ export function setValues(
   const form = findForm(turn.document, open.form)!;
   const acts: Act[] = [];
   const changed: string[] = [];
-  for (const [slot, value] of Object.entries(given)) {
+  const early = { ...open.early, ...tooEarly(form, open.values, given) };
+  const taken = applying(form, open.values, { ...early, ...given });
+  for (const slot of Object.keys(taken)) delete early[slot];
+  for (const [slot, value] of Object.entries(taken)) {
     const before = heldOf(open.values, slot);
     if (sameValue(before, value)) continue;
     acts.push({ act: 'setSlot', slot, value, ...(before === undefined ? {} : { before }) });
     if (before !== undefined) changed.push(slot);
   }
-  let values = { ...open.values, ...given };
+  let values = { ...open.values, ...taken };
   for (let gone = true; gone; ) {
     const idle = form.slots.find((slot) => heldOf(values, slot.name) !== undefined && !slotApplies(slot, values));
     gone = idle !== undefined;
@@ -194,8 +214,8 @@ export function setValues(
     acts.push({ act: 'clearSlot', slot: idle.name, before: before! });
     values = rest;
   }
-  const toAsk = open.toAsk.filter((slot) => given[slot] === undefined);
-  return { state: { ...state, open: { ...open, values, toAsk, between: null, fits: null } }, acts, changed };
+  const toAsk = open.toAsk.filter((slot) => taken[slot] === undefined);
+  return { state: { ...state, open: { ...open, values, early, toAsk, between: null, fits: null } }, acts, changed };
 }
 
 /** Says that values were changed; nothing where the read-back that follows names them itself. */
@@ -204,8 +224,10 @@ export function sayChanges(turn: Turn, state: ConversationState, slots: readonly
   const values = state.open?.values ?? {};
   const untold = slots.filter((slot) => !told.includes(slot) && heldOf(values, slot) !== undefined);
   if (untold.length === 0) return [];
-  const changes = untold.map((slot) => `the ${slotWords(slot)} is now ${valueWords(turn, values[slot]!)}`);
-  return sayOwn(turn, 'changed', { changes: listWords(turn, changes, 'conjunction') });
+  return sayOwn(turn, 'changed', {
+    values: listWords(turn, untold.map((slot) => valueWords(turn, values[slot]!)), 'conjunction'),
+    slots: listWords(turn, untold.map(slotWords), 'conjunction'),
+  });
 }
 
 function promptFor(turn: Turn, state: ConversationState, slot: Slot): Say[] {

@@ -9,7 +9,7 @@ import { tokenise } from '../text/tokens.js';
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
 export interface WrongValue {
   slot: string;
-  text: Extract<TextName, 'noSuchDay' | 'dayGone' | 'tooFew' | 'notWhole'>;
+  text: Extract<TextName, 'noSuchDay' | 'dayGone' | 'endsBefore' | 'tooFew' | 'notWhole'>;
 }
 
 /** What a message gives to a form, with what has to be asked about it. */
@@ -147,6 +147,26 @@ function splitStretch(document: BotDocument, form: Form, given: Record<string, S
   given[second.name] = to;
 }
 
+/** The two days that a form asks for as the ends of a stretch; `null` where it asks for another number of days. */
+export function endsOfForm(document: BotDocument, form: Form): [Slot, Slot] | null {
+  const days = form.slots.filter((slot) => kindOf(document, slot) === 'date' && slot.required);
+  const names = /(?:^|[_-])(?:to|until|till|end|return|back|last|out|check_?out|finish)/i;
+  return days.length === 2 && names.test(days[1]!.name) ? (days as [Slot, Slot]) : null;
+}
+
+/** Takes a day out that would end a stretch before it begins. */
+function endsBefore(document: BotDocument, form: Form, given: Record<string, SlotValue>, held: Record<string, SlotValue>): WrongValue[] {
+  const ends = endsOfForm(document, form);
+  if (!ends) return [];
+  const [from, to] = ends.map(({ name }) => given[name] ?? held[name]);
+  if (typeof from !== 'string' || typeof to !== 'string' || to >= from) return [];
+  const slot = ends.find(({ name }) => given[name] !== undefined)?.name;
+  const wrong = given[ends[1].name] === undefined ? slot : ends[1].name;
+  if (wrong === undefined) return [];
+  delete given[wrong];
+  return [{ slot: wrong, text: 'endsBefore' }];
+}
+
 /**
  * Gathers what was read in a message into one value a slot. Two values for a slot that holds one are to be asked about,
  * the parts of one sum are added, and what cannot be is told to be wrong; nothing is dropped in silence.
@@ -177,6 +197,7 @@ export function gatherValues(
     else between ??= { slot: slot.name, values: result.between };
   }
   splitStretch(document, form, given, held);
+  wrong.push(...endsBefore(document, form, given, held));
   if (namesNoDay(tokenise(text))) {
     const slot = form.slots.find((item) => kindOf(document, item) === 'date' && given[item.name] === undefined);
     if (slot) wrong.push({ slot: slot.name, text: 'noSuchDay' });

@@ -1,10 +1,10 @@
-import { isOffered } from '../bot/customersName.js';
+import { customersName, isOffered } from '../bot/customersName.js';
 import { findIntent, formOfIntent, type Form } from '../bot/document.js';
 import { allWordings } from '../bot/localised.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';
-import { saysSomething } from './fits.js';
+import { contentStems, saysSomething } from './fits.js';
 import type { OfferedIntent } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
 import { gatherValues, kindOf, type GivenValues } from './values.js';
@@ -34,10 +34,15 @@ export function readingsFor(turn: Turn, intent: string, asked: string | null, wi
 /** What may stand between two clauses of one stretch: "12 Sluice Lane, Dunlow". */
 const BETWEEN = /^[\s,.;:!?–—-]*(?:and|then|but)?\s*$/iu;
 
+const SIGNS = /[-−+£$€#(]/u;
+
 /** Stretches with those that follow each other joined, so that a value may reach over a comma. */
 function joinedStretches(text: string, within: Stretches): { start: number; end: number }[] {
   const joined: { start: number; end: number }[] = [];
-  for (const { start, end } of [...within].sort((a, b) => a.start - b.start)) {
+  for (const { start: first, end } of [...within].sort((a, b) => a.start - b.start)) {
+    let start = first;
+    // A sign before a figure belongs to it.
+    while (start > 0 && SIGNS.test(text[start - 1]!)) start--;
     const last = joined.at(-1);
     if (last && BETWEEN.test(text.slice(last.end, start))) last.end = Math.max(last.end, end);
     else joined.push({ start, end });
@@ -68,6 +73,14 @@ function blankOutside(text: string, within: Stretches): string {
   );
 }
 
+/** Whether a message says nothing beside the values that it gives to an intent. */
+export function onlyValues(turn: Turn, intent: string): boolean {
+  const readings = readingsFor(turn, intent, null);
+  if (readings.length === 0) return false;
+  const rest = readings.reduceRight((text, { start, end }) => `${text.slice(0, start)} ${text.slice(end)}`, turn.text);
+  return !saysSomething(rest);
+}
+
 /** A wish of a message: an intent with the stretches that speak of it. */
 export interface Wish {
   intent: string;
@@ -77,6 +90,15 @@ export interface Wish {
 /** Whether a part can be a wish by itself: it asks for something. */
 const asksSomething = (part: ReadPart): boolean => part.question || part.request;
 
+const LIKELY = 0.5;
+
+/** A second wish is only offered, so it need not be sure. */
+function likelyIn(turn: Turn, { ranking, decision }: Recognition): string | null {
+  const [best, next] = ranking;
+  const leads = best && best.confidence >= LIKELY && best.confidence - (next?.confidence ?? 0) >= turn.document.gate.lead;
+  return decision === 'ask' && leads && formOfIntent(turn.document, best.intent) ? best.intent : null;
+}
+
 /**
  * The wishes of a message that has several, in their order; none of a message that has one. A part that asks for
  * nothing, or that the gate is unsure of, belongs to the wish it stands beside.
@@ -85,8 +107,8 @@ export function wishesOf(turn: Turn): Wish[] {
   const wishes: Wish[] = [];
   const before: Wish['within'] = [];
   for (const part of turn.parts) {
-    const intent = asksSomething(part) ? acceptedIn(part.recognition) : null;
     const last = wishes.at(-1);
+    const intent = asksSomething(part) ? (acceptedIn(part.recognition) ?? (last ? likelyIn(turn, part.recognition) : null)) : null;
     const stretch = { start: part.start, end: part.end };
     if (intent === null || isSmallTalk(turn, intent)) (last?.within ?? before).push(stretch);
     else if (last?.intent === intent) last.within.push(stretch);
@@ -103,7 +125,7 @@ export const offeredFrom = (turn: Turn, { intent, within }: Wish): OfferedIntent
 
 /** Words by which a slot asks for what happened, in the customer's own words. */
 const ASKS_FOR_STORY =
-  /detail|describ|happen|problem|wrong|issue|fault|complain|trouble|matter|reason|what is it about|tell (?:me|us)|story|concern/i;
+  /happen|problem|wrong|issue|fault|complain|trouble|matter|what is it about|story|concern/i;
 const FEWEST_WORDS = 3;
 
 /** What a customer told while asking for something, for the slot that would ask what happened: it is not asked again. */
@@ -120,11 +142,19 @@ export function storyFor(turn: Turn, intent: string, within?: Stretches): Record
     !within || within.some((part) => part.start <= start && end <= part.end);
   const told = turn.hearing.content.filter(
     (clause) =>
-      inside(clause) && !clause.question && !clause.request && clause.folded.split(' ').length >= FEWEST_WORDS && saysSomething(clause.text),
+      inside(clause) && !clause.question && !clause.request && clause.folded.split(' ').length >= FEWEST_WORDS && tellsMore(turn, intent, clause.text),
   );
   if (told.length === 0 || gives(turn, intent, slot.name, form)) return {};
   const [first, last] = [told[0]!, told.at(-1)!];
   return { [slot.name]: turn.text.slice(first.start, last.end).replace(/[\s,.;]+$/u, '') };
+}
+
+const FEWEST_TOLD = 2;
+
+/** Whether words tell more than the intent's own name does. */
+function tellsMore(turn: Turn, intent: string, words: string): boolean {
+  const own = new Set(contentStems(`${intent.replace(/[_-]/g, ' ')} ${customersName(turn.document, intent)}`));
+  return contentStems(words).filter((stem) => !own.has(stem)).length >= FEWEST_TOLD;
 }
 
 const gives = (turn: Turn, intent: string, slot: string, _form: Form): boolean =>

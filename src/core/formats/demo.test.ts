@@ -20,7 +20,7 @@ const DEMOS = [
     lines: 350,
     outOfScope: 60,
     linesAnIntent: 14,
-    walkthroughs: 8,
+    walkthroughs: 26,
     forms: ['plant_order', 'visit_booking'],
   },
   {
@@ -28,7 +28,7 @@ const DEMOS = [
     lines: 200,
     outOfScope: 40,
     linesAnIntent: 10,
-    walkthroughs: 6,
+    walkthroughs: 18,
     forms: ['bulky_booking', 'missed_report'],
   },
 ];

@@ -257,7 +257,7 @@ function codesTaken(document: BotDocument, { form, utterances }: BotDocument['in
 }
 
 /** How much less likely an intent is that has no use for a code which the message names. */
-const WITHOUT_CODE = 0.2;
+const WITHOUT_CODE = 0.05;
 
 /** A message that names a code speaks of something that has one: intents that take it gain on those that do not. */
 function byCodes(

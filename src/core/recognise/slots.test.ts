@@ -5,7 +5,8 @@ import type { BotDocument } from '../bot/document.js';
 import { NO_VECTORS } from '../encode/encoder.js';
 import { tokenise } from '../text/tokens.js';
 import { prepareFinders } from './finders/index.js';
-import { gatherValues, prepareIntentSlots } from './slots.js';
+import type { Overlapped } from './finders/index.js';
+import { prepareIntentSlots } from './slots.js';
 import { openTagger, trainTaggers } from './tagger/tagger.js';
 import { packWords, WordTable } from './tagger/wordViews.js';
 
@@ -25,13 +26,16 @@ function reader(bot: BotDocument, intent: string) {
   );
   return (text: string, asked: string | null = null) => {
     const read = tokenise(text);
-    return slotsOf(intent, read, findAll(read, NOW), NO_VECTORS, asked).slots;
+    const overlapped: Overlapped[] = [];
+    const entities = findAll(read, NOW, overlapped);
+    const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
+    return slotsOf(intent, read, found, NO_VECTORS, asked).slots;
   };
 }
 
 const shop = teaShop();
 const read = reader(shop, 'order_tea');
-const values = (text: string) => gatherValues(shop, shop.forms[0]!, read(text));
+const values = (text: string) => Object.fromEntries(read(text).map(({ slot, value }) => [slot, value]));
 
 describe('slots', () => {
   it('take values of their entity, with the words they stand in', () => {
@@ -52,9 +56,20 @@ describe('slots', () => {
     expect(values('mint tea rather than green tea')).toEqual({ tea: 'mint tea' });
   });
 
-  it('hold several list values, and numbers beside as many of them', () => {
-    expect(values('two green tea and four mint tea')).toEqual({ amount: [2, 4], tea: ['green tea', 'mint tea'] });
-    expect(values('three boxes of green tea and mint tea')).toEqual({ amount: 3, tea: ['green tea', 'mint tea'] });
+  it('leave out a value that the words after it rule out', () => {
+    expect(values('mint tea is no good, green tea')).toEqual({ tea: 'green tea' });
+    expect(values("I don't want it with mint tea, green tea is better")).toMatchObject({ tea: 'green tea' });
+  });
+
+  it('are not hidden by an entity that the form has no slot for', () => {
+    const bot = teaShop((draft) => {
+      const entities = draft['entities'] as object[];
+      entities.push({ name: 'half', kind: 'list', values: ['morning', 'afternoon'] }, { name: 'moment', kind: 'time' });
+      (draft['forms'] as { slots: object[] }[])[0]!.slots.push({ name: 'half', entity: 'half', prompts: [] });
+    });
+    expect(reader(bot, 'order_tea')('in the afternoon').map(({ slot, value }) => [slot, value])).toEqual([
+      ['half', 'afternoon'],
+    ]);
   });
 
   it('without a form are the entities that utterances mark', () => {

@@ -87,7 +87,7 @@ class Renderer {
   }
 
   #select(options: ReadonlyMap<string, readonly MessagePart[]>, value: SlotValue | undefined, count: string): string {
-    const said = value === undefined ? '' : Array.isArray(value) ? '' : String(value);
+    const said = typeof value === 'string' || typeof value === 'number' ? String(value) : '';
     const chosen =
       [...options].find(([option]) => optionOf(option).toLowerCase() === optionOf(said).toLowerCase())?.[1] ??
       options.get('other') ??

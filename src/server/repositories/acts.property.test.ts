@@ -6,7 +6,8 @@ import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import { createBot, loadBot, saveAct, stepHistory, type StoredBot } from './bots.js';
 import { readBotFile, writeBotFile } from '../../core/formats/botFile.js';
-import type { BotDocument } from '../../core/bot/document.js';
+import type { BotDocument, JsonLogicRule } from '../../core/bot/document.js';
+import { TEXT_NAMES } from '../../core/say/texts.js';
 import { applyEdit, EditError, type Edit } from '../../core/bot/edit.js';
 import { validateReferences } from '../../core/bot/validate.js';
 
@@ -41,6 +42,14 @@ const line = fc.constantFrom(
 
 const value = fc.constantFrom('mint tea', 'green tea', 'black tea', 'oat', '');
 
+const message = fc.constantFrom('{amount, plural, one {# box} other {# boxes of {tea}}}', '<b>{way}</b>', 'Thanks {', '{constructor}', '');
+const condition = fc.constantFrom<JsonLogicRule[]>(
+  { '==': [{ var: 'way' }, 'collect'] },
+  { missing: ['way'] },
+  { '!!': { var: ['tea', 'x'] } },
+  { map: [1] },
+);
+
 /** An act upon whatever the bot holds at the time; many cannot be done, and those must change nothing. */
 const act = fc.oneof(
   fc.record({ do: fc.constant('addIntent' as const), name }),
@@ -59,8 +68,26 @@ const act = fc.oneof(
   fc.record({
     do: fc.constant('addValues' as const),
     entity: name,
-    values: fc.array(fc.constantFrom('white tea, silver', 'mint tea', 'oat'), { minLength: 1, maxLength: 2 }),
+    values: fc.array(fc.record({ value: fc.constantFrom('white tea, silver', 'mint tea', 'oat'), synonyms: fc.array(value, { maxLength: 1 }) }), {
+      minLength: 1,
+      maxLength: 2,
+    }),
   }),
+  fc.record({
+    do: fc.constant('changeForm' as const),
+    name,
+    to: fc.record({ confirm: fc.option(message), onNo: fc.option(fc.constantFrom('change' as const, 'leave' as const)) }, { requiredKeys: [] }),
+  }),
+  fc.record({
+    do: fc.constant('changeSlot' as const),
+    form: name,
+    slot: name,
+    to: fc.record(
+      { when: fc.option(condition), several: fc.option(fc.boolean()), default: fc.option(fc.constantFrom('mint tea', 3)), prompts: message },
+      { requiredKeys: [] },
+    ),
+  }),
+  fc.record({ do: fc.constant('changeText' as const), text: fc.constantFrom(...TEXT_NAMES), to: fc.option(message) }),
   fc.record({ do: fc.constant('renameSlot' as const), form: name, from: name, to: name }),
   fc.record({ do: fc.constant('addForm' as const), name, intent: name }),
   fc.record({ do: fc.constant('deleteForm' as const), name }),
@@ -77,7 +104,12 @@ const act = fc.oneof(
   fc.record({
     do: fc.constant('changeSettings' as const),
     to: fc.record(
-      { name: fc.constantFrom('Tea house', 'Tea shop'), timeZone: fc.constantFrom('Europe/Dublin', 'Mars/Base') },
+      {
+        name: fc.constantFrom('Tea house', 'Tea shop', ' '),
+        timeZone: fc.constantFrom('Europe/Dublin', 'Mars/Base'),
+        region: fc.constantFrom('GB', 'nowhere'),
+        languages: fc.constantFrom(['en'], ['xx_bad']),
+      },
       { requiredKeys: [] },
     ),
   }),
@@ -98,8 +130,11 @@ function rowAct(document: BotDocument, pick: number): Edit | null {
 
 const acts = fc.array(fc.oneof({ weight: 3, arbitrary: act }, { weight: 2, arbitrary: fc.nat(50) }), { maxLength: 14 });
 
-function attempt(document: BotDocument, wanted: Edit | number): { document: BotDocument; label: string } | null {
-  const edit = typeof wanted === 'number' ? rowAct(document, wanted) : wanted;
+type WantedAct = typeof act extends fc.Arbitrary<infer One> ? One : never;
+
+function attempt(document: BotDocument, wanted: WantedAct | number): { document: BotDocument; label: string } | null {
+  // Parts that are left out are missing in what is drawn, never undefined.
+  const edit = typeof wanted === 'number' ? rowAct(document, wanted) : (wanted as Edit);
   if (!edit) return null;
   try {
     return applyEdit(document, edit);

@@ -1,6 +1,14 @@
 import type { Kysely } from 'kysely';
 import type { Said, StoredConversation, StoredTurn } from '../../core/contract/try.js';
-import type { Act, ConversationState, Say, Trace } from '../../core/converse/state.js';
+import {
+  startConversation,
+  type Act,
+  type ConversationState,
+  type OpenForm,
+  type Say,
+  type Trace,
+} from '../../core/converse/state.js';
+import { emptyForm } from '../../core/converse/turn.js';
 import type { Database } from '../database/schema.js';
 
 export async function createConversation(
@@ -15,6 +23,14 @@ export async function createConversation(
     .returning('id')
     .executeTakeFirstOrThrow();
   return id;
+}
+
+/** A kept state; what states did not have when it was kept is as at the beginning. */
+function readState(json: string): ConversationState {
+  const state = JSON.parse(json) as Partial<ConversationState>;
+  const whole = { ...startConversation(''), ...state };
+  const form = (open: OpenForm | null): OpenForm | null => open && { ...emptyForm(open.intent, open.form), ...open };
+  return { ...whole, open: form(whole.open), last: form(whole.last), parked: whole.parked.map((open) => form(open)!) };
 }
 
 /** A conversation of that bot (the latest where no number is given), or `null`. */
@@ -36,7 +52,7 @@ export async function readConversation(
   return {
     id: row.id,
     startedAt: row.started_at,
-    state: JSON.parse(row.state) as ConversationState,
+    state: readState(row.state),
     turns: turns.map((turn) => ({
       position: turn.position,
       said: JSON.parse(turn.said) as Said,
@@ -53,8 +69,7 @@ export async function addTurn(
   db: Kysely<Database>,
   conversationId: number,
   turn: StoredTurn,
-  before: ConversationState,
-  after: ConversationState,
+  { before, after, clientId }: { before: ConversationState; after: ConversationState; clientId: string | null },
 ): Promise<void> {
   await db.transaction().execute(async (transaction) => {
     await transaction
@@ -66,6 +81,7 @@ export async function addTurn(
         says: JSON.stringify(turn.says),
         acts: JSON.stringify(turn.acts),
         trace: JSON.stringify(turn.trace),
+        client_id: clientId,
         before: JSON.stringify(before),
         revision: turn.revision,
       })
@@ -76,6 +92,28 @@ export async function addTurn(
       .where('id', '=', conversationId)
       .execute();
   });
+}
+
+/** Whether a conversation has a turn that its sender gave this number. */
+export async function hasTurn(db: Kysely<Database>, conversationId: number, clientId: string): Promise<boolean> {
+  const turn = await db
+    .selectFrom('turn')
+    .select('position')
+    .where('conversation_id', '=', conversationId)
+    .where('client_id', '=', clientId)
+    .executeTakeFirst();
+  return turn !== undefined;
+}
+
+/** Takes the next number for a form to be completed; no two are the same. */
+export async function takeReference(db: Kysely<Database>, botId: number): Promise<string> {
+  const { next_reference } = await db
+    .updateTable('bot')
+    .set(({ eb }) => ({ next_reference: eb('next_reference', '+', 1) }))
+    .where('id', '=', botId)
+    .returning('next_reference')
+    .executeTakeFirstOrThrow();
+  return String(next_reference - 1);
 }
 
 /** Takes back a turn and all after it. */

@@ -3,7 +3,7 @@
   import { tick } from 'svelte';
   import type { Form } from '$core/bot/document.js';
   import type { FormChange } from '$core/bot/edit.js';
-  import type { Note } from '$core/bot/notes.js';
+  import type { Note } from '$core/bot/note.js';
   import type { SayView } from '$core/contract/say.js';
   import { edit } from '../shared/acts.js';
   import NameDialog from '../shared/NameDialog.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Note } from '$core/bot/notes.js';
+  import type { Note } from '$core/bot/note.js';
 
   /** Margin notes: what is missing, weak or doubled. */
   const { notes, go }: { notes: readonly Note[]; go?: (note: Note) => void } = $props();

@@ -1,12 +1,11 @@
 import { isOffered } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
-import { saysSomething } from '../fits.js';
 import { foldPhrase } from '../phrases.js';
 import { placeNamed } from '../places.js';
 import type { ConversationState, OfferedIntent } from '../state.js';
 import { countMiss, intentLabel, sayClarification, slotWords, type Reader, type Reply, type Turn } from '../turn.js';
-import { acceptedIn, isSmallTalk, readingsFor, storyFor, valuesFor } from '../wishes.js';
+import { acceptedIn, isSmallTalk, onlyValues, storyFor, valuesFor } from '../wishes.js';
 import { missReader } from './miss.js';
 
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
@@ -57,14 +56,6 @@ function namedOption(turn: Turn, offered: readonly OfferedIntent[]): OfferedInte
     return said.every((word) => own.has(word));
   });
   return fitting.length === 1 ? fitting[0] : undefined;
-}
-
-/** Words that stand beside a value in an answer and say nothing more. */
-function onlyValues(turn: Turn, intent: string): boolean {
-  const readings = readingsFor(turn, intent, null);
-  if (readings.length === 0) return false;
-  const rest = readings.reduceRight((text, { start, end }) => `${text.slice(0, start)} ${text.slice(end)}`, turn.text);
-  return !saysSomething(rest);
 }
 
 /** Options whose form takes the values that are all a message says. */

@@ -1,7 +1,7 @@
 import type { Form, Slot } from '../../bot/document.js';
 import { sameValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
-import { bareNumber, numberFor } from '../fits.js';
+import { bareNumber, dayNamed, numberFor } from '../fits.js';
 import { alters, foldPhrase } from '../phrases.js';
 import type { OpenForm, Say } from '../state.js';
 import { remarksOn, tellAbout } from '../tell.js';
@@ -25,8 +25,8 @@ import {
   type Reply,
   type Turn,
 } from '../turn.js';
-import { acceptedIn, isSmallTalk, offeredFrom, valuesFor, wishesOf, type Stretches } from '../wishes.js';
-import type { GivenValues } from '../values.js';
+import { acceptedIn, isSmallTalk, offeredFrom, readingsFor, valuesFor, wishesOf, type Stretches } from '../wishes.js';
+import { endsOfForm, type GivenValues } from '../values.js';
 
 /** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
 function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
@@ -87,7 +87,7 @@ function fitsOf(turn: Turn, form: Form, open: OpenForm): { slot: string; value: 
 
 /** An amount has no article: "the 15" is one of several, or a day. */
 function slotTakesNamed(turn: Turn, slot: Slot, number: NonNullable<ReturnType<typeof bareNumber>>): SlotValue | undefined {
-  const value = numberFor(turn.document, slot, number, turn.now);
+  const value = numberFor(turn.document, slot, number, turn.now, turn.state.open?.values[slot.name]);
   return value === number.value ? undefined : typeof value === 'string' && /^\d\d:\d\d$/.test(value) ? undefined : value;
 }
 
@@ -101,16 +101,52 @@ function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: { slot:
   };
 }
 
+/** Words before a day that tell which end of a stretch it is. */
+const BEGINS = /(?:from|start\w*|begin\w*|leav\w*|pick\w*|first|arriv\w*|collect\w*)(?:\s+(?:on|it|them|up|is|should be))*(?:\s+the)?\s*$/iu;
+const ENDS = /(?:until|till|to|back|return\w*|end\w*|finish\w*|last|by)(?:\s+(?:on|it|them|is|should be))*(?:\s+the)?\s*$/iu;
+const DAY_ALONE = /^(?:the\s+)?(\d{1,2})(?:st|nd|rd|th)?$/iu;
+
+/** What one new day changes where a form holds both ends of a stretch: the end that the words tell, else to be asked. */
+function newEnd(
+  turn: Turn,
+  form: Form,
+  open: OpenForm,
+  changed: Record<string, SlotValue>,
+  within: Stretches,
+): { said: string; options: { slot: string; value: SlotValue }[] } | null {
+  const ends = endsOfForm(turn.document, form);
+  const given = ends?.filter(({ name }) => changed[name] !== undefined) ?? [];
+  if (!ends || given.length !== 1 || ends.some(({ name }) => open.values[name] === undefined)) return null;
+  const reading = readingsFor(turn, open.intent, open.asked, within).find(({ slot }) => slot === given[0]!.name);
+  const named = namedSlots(turn, form, open).map(({ name }) => name);
+  if (!reading || typeof reading.value !== 'string' || turn.now === null) return null;
+  const before = turn.text.slice(0, reading.start);
+  const [first, last] = ends.map(({ name }) => name) as [string, string];
+  const told = BEGINS.test(before) ? [first] : ENDS.test(before) ? [last] : ends.map(({ name }) => name).filter((name) => named.includes(name));
+  const alone = DAY_ALONE.exec(reading.text);
+  const options = (told.length > 0 ? told : [first, last]).map((slot) => ({
+    slot,
+    value: (alone && dayNamed(Number(alone[1]), turn.now!, open.values[slot])) ?? reading.value,
+  }));
+  return { said: reading.text, options };
+}
+
 function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches): Reply | null {
   const { hearing, state } = turn;
   const fits = own.length > 0 ? fitsOf(turn, form, open) : null;
   if (fits && fits.length > 0) {
-    const said = bareNumber(hearing.content.map(({ text }) => text).join(' '))!.digits ?? '';
+    const said = bareNumber(hearing.content.map(({ text }) => text).join(' '))!.words;
     if (fits.length > 1) return askWhichSlot(turn, open, said, fits);
     const { slot, value } = fits[0]!;
     return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
   }
   const { read, changed } = changesIn(turn, form, open, own);
+  const end = newEnd(turn, form, open, changed, own);
+  if (end !== null && end.options.length > 1) return askWhichSlot(turn, open, end.said, end.options);
+  if (end !== null) {
+    const [{ slot, value }] = end.options as [{ slot: string; value: SlotValue }];
+    return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
+  }
   const names = Object.keys(changed);
   const told = remarksOn(turn, read);
   if (names.length === 0 && read.between === null && told.length === 0) return null;

@@ -1,5 +1,24 @@
+import { findForm, formOfIntent, type EntityKind } from '../../bot/document.js';
+import type { SlotValue } from '../../recognise/value.js';
 import { actOnIntent } from '../act.js';
-import { goOn, sayOwn, type Reader } from '../turn.js';
+import { goOn, sayOwn, type Reader, type Turn } from '../turn.js';
+import { kindOf } from '../values.js';
+
+/** Kinds of value that name one thing or person, so that "it" in a second wish means the one of the first. */
+const NAMES_ONE: readonly (EntityKind | undefined)[] = ['pattern', 'email', 'phone', 'person', 'address'];
+
+/** What the form completed before gives to the next: the same order, the same person. The read-back names it. */
+function sharedWithLast({ document, state }: Turn, intent: string): Record<string, SlotValue> {
+  const form = formOfIntent(document, intent);
+  const before = findForm(document, state.last?.form);
+  if (!form?.confirm || !before || !state.last) return {};
+  const { values } = state.last;
+  const shared = form.slots.flatMap((slot): [string, SlotValue][] => {
+    const same = before.slots.find((other) => other.entity === slot.entity && values[other.name] !== undefined);
+    return same && NAMES_ONE.includes(kindOf(document, slot)) ? [[slot.name, values[same.name]!]] : [];
+  });
+  return Object.fromEntries(shared);
+}
 
 /** The answer to "you also wanted to …": yes does it, no lets it be; anything else is read as it stands. */
 export const offerReader: Reader = {
@@ -10,7 +29,8 @@ export const offerReader: Reader = {
     const { hearing } = turn;
     const state = { ...turn.state, offered: null };
     if (hearing.says('yes', 'ok') && !hearing.says('no') && !hearing.content.some(({ question }) => question)) {
-      const next = actOnIntent({ ...turn, state }, { intent: offered.intent, held: offered.values, within: hearing.content });
+      const held = { ...sharedWithLast(turn, offered.intent), ...offered.values };
+      const next = actOnIntent({ ...turn, state }, { intent: offered.intent, held, within: hearing.content });
       return { ...next, why: `the customer goes on with ${offered.intent}` };
     }
     if (hearing.onlySteers && hearing.says('no', 'keep', 'nothing', 'neither')) {

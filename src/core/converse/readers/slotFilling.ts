@@ -18,6 +18,8 @@ import {
   sayOwn,
   setValues,
   slotApplies,
+  takeAndAdvance,
+  tooEarly,
   withWaiting,
   type ReadPart,
   type Reader,
@@ -25,7 +27,7 @@ import {
   type Turn,
 } from '../turn.js';
 import { kindOf, type GivenValues } from '../values.js';
-import { acceptedIn, isSmallTalk, offeredFrom, valuesFor, type Stretches } from '../wishes.js';
+import { acceptedIn, isSmallTalk, offeredFrom, onlyValues, valuesFor, type Stretches } from '../wishes.js';
 
 interface Filling {
   turn: Turn;
@@ -94,8 +96,23 @@ function figureAnswer({ turn, asked }: Filling, own: Stretches): Record<string, 
   if (!number || alters(turn.hearing.folded)) return null;
   const value = numberFor(turn.document, asked, number, turn.now);
   if (value !== undefined) return { [asked.name]: value };
-  const kind = kindOf(turn.document, asked);
-  return kind === 'date' || kind === 'time' || kind === 'list' || kind === 'datetime' ? {} : null;
+  return kindOf(turn.document, asked) === 'number' ? null : {};
+}
+
+/** "No, 4" in answer to another question: a figure that corrects the one value held that it can be. */
+function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record<string, SlotValue> {
+  const number = alters(turn.hearing.folded) || turn.hearing.says('no', 'wait') ? bareNumber(answerWords(turn, own)) : null;
+  if (!number) return {};
+  const fits = form.slots.flatMap((slot): [string, SlotValue][] => {
+    const kind = kindOf(turn.document, slot);
+    const held = open.values[slot.name];
+    if (held === undefined || (kind !== 'number' && kind !== 'time' && !(kind === 'date' && number.named))) return [];
+    const value = numberFor(turn.document, slot, number, turn.now);
+    return value === undefined ? [] : [[slot.name, value]];
+  });
+  const amounts = fits.filter(([slot]) => kindOf(turn.document, form.slots.find(({ name }) => name === slot)) === 'number');
+  const likely = amounts.length > 0 ? amounts : fits;
+  return likely.length === 1 ? Object.fromEntries(likely) : {};
 }
 
 /** What the customer means by "the same as before" for the slot that was asked for. */
@@ -126,7 +143,8 @@ function answered(filling: Filling, own: Stretches): GivenValues {
   const isRead = asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
   if (figure !== null && !isRead && read.wrong.length === 0) return { ...read, given: figure, between: null, firstOf: null };
   const kind = kindOf(turn.document, asked);
-  const given = { ...asBefore(filling), ...byDefault(filling), ...read.given };
+  const corrected = Object.keys(read.given).length === 0 ? figureCorrection(filling, own) : {};
+  const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...read.given };
   const isNumber = (slot: string) => kindOf(turn.document, form.slots.find(({ name }) => name === slot)) === 'number';
   const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
   if (asked && free !== undefined) {
@@ -163,6 +181,26 @@ function unknownValue({ turn, asked }: Filling, own: Stretches): Say[] {
   return sayOwn(turn, 'notKnown', { said: words });
 }
 
+/**
+ * A form that was put aside for this one goes on, where the customer answers what it had asked, or wants nothing of this
+ * one: the message that opened it was perhaps misread.
+ */
+function backToParked({ turn, open }: Filling, content: Stretches): Reply | null {
+  const parked = turn.state.parked.at(-1);
+  if (!parked) return null;
+  const acts = [{ act: 'cancel' as const, form: open.form }, { act: 'resumeForm' as const, form: parked.form }];
+  const state = { ...turn.state, open: parked, parked: turn.state.parked.slice(0, -1), tries: 0 };
+  if (turn.hearing.onlySteers) {
+    if (!turn.hearing.says('no')) return null;
+    return { ...askAgain(turn, state), acts, why: `the customer does not want ${open.form}` };
+  }
+  if (parked.asked === null || content.some((clause) => asksIn(turn, clause))) return null;
+  const { given } = valuesFor(turn, parked.intent, { asked: parked.asked, held: parked.values });
+  if (given[parked.asked] === undefined) return null;
+  const next = takeAndAdvance(turn, state, given);
+  return { ...next, acts: [...acts, ...next.acts], why: `the answer is for ${parked.form}` };
+}
+
 /** Values for the slot that was asked for, and any others offered with it. */
 export const slotFillingReader: Reader = {
   name: 'slot filling',
@@ -183,15 +221,18 @@ export const slotFillingReader: Reader = {
     const given = { ...fromQuestions, ...read.given };
     const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
     const other = accepted !== null && accepted !== open.intent && !isSmallTalk(turn, accepted);
+    const repeated = Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) && onlyValues(turn, open.intent);
     const answersAsked = open.asked !== null && given[open.asked] !== undefined;
-    if (other && (content.some(({ question }) => question) || !(answersAsked || corrects(open.values, given)))) return null;
+    if (other && (content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given)))) return null;
 
-    const taken = applying(form, open.values, given);
+    const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
     const names = Object.keys(taken);
     const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
     const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
     if (names.length === 0 && read.between === null && read.wrong.length === 0) {
       if (wishes.length > 0 || content.some(inForeign)) return null;
+      const back = backToParked(filling, content);
+      if (back) return back;
       const unknown = unknownValue(filling, plain);
       if (unknown.length === 0) return null;
       const missed = countMiss(turn, (next) => {

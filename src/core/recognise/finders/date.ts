@@ -6,7 +6,7 @@ import { readDay, readDayRange, type DayRead } from './dates/days.js';
 import { noDayAt } from './dates/noDay.js';
 import { isoTime, readTime, type TimeRead } from './dates/times.js';
 import type { Finder, Found } from './finder.js';
-import { joined, wordsOfText, type Word } from './words.js';
+import { joined, scanWords, wordsOfText, type Word } from './words.js';
 
 /** Words that name a day or a time; indices of the first and after the last. */
 interface Reading<Read> {
@@ -193,5 +193,17 @@ export const datetimeFinder: Finder = {
       const later = fromNow(words, now).map(({ at, next, read }) => foundAt(words, at, next, read.moment));
       return [...moments, ...alone, ...later].sort((a, b) => a.start - b.start);
     };
+  },
+};
+
+/** Days that no calendar has ("31 February"), so that their figures are not taken for amounts. */
+export const noDayFinder: Finder = {
+  kinds: [],
+  prepare: () => (text) => {
+    const words = wordsOfText(text);
+    return scanWords(words, (at) => {
+      const next = noDayAt(words, at);
+      return next > 0 ? { value: '', next } : null;
+    });
   },
 };

@@ -3,7 +3,7 @@ import type { TokenisedText } from '../../text/tokens.js';
 import { addressFinder } from './address.js';
 import { emailFinder, phoneFinder, urlFinder } from './contact.js';
 import { countryFinder } from './country.js';
-import { dateFinder, datetimeFinder, timeFinder } from './date.js';
+import { dateFinder, datetimeFinder, noDayFinder, timeFinder } from './date.js';
 import { durationFinder } from './duration.js';
 import type { Candidate, Finder, FinderSettings } from './finder.js';
 import { listFinder } from './list.js';
@@ -71,7 +71,7 @@ export function settleOverlaps(candidates: readonly Candidate[], overlapped: Ove
 }
 
 /** What is part of one of these is no plain number, whether the bot asks for it or not: "a hundred quid", "5 March". */
-const NO_NUMBERS: readonly Finder[] = [moneyFinder, percentFinder, dateFinder, phoneFinder];
+const NO_NUMBERS: readonly Finder[] = [moneyFinder, percentFinder, dateFinder, noDayFinder, phoneFinder];
 
 /** Prepares the finders of a bot. @param vocabulary words that are never taken for misspellings */
 export function prepareFinders(document: BotDocument, vocabulary: ReadonlySet<string>): FindAll {

@@ -8,6 +8,8 @@ import { UNITS } from './counts.js';
 interface Phrase {
   value: string;
   tokens: Token[];
+  /** Signs that end it after its last word: the mark of `26"`. */
+  suffix: string;
   /** Whether the words stand in another order than in the list. */
   turned?: true;
 }
@@ -81,6 +83,22 @@ function matchPhrase(
   return phrase.turned && worst === 'exact' ? 'inflected' : worst;
 }
 
+function phraseOf(value: string, said: string): Phrase {
+  const { tokens } = tokenise(said);
+  return { value, tokens, suffix: alike(said.slice(tokens.at(-1)?.end ?? said.length).trim()) };
+}
+
+/** Signs that look alike are typed for each other. */
+const alike = (signs: string): string => signs.replace(/[“”″]|''|’’|′′/gu, '"').replace(/[‘’′]/gu, "'");
+
+/** How far the signs that end a phrase reach in the text; -1 where a phrase of figures lacks them there. */
+function suffixEnd({ suffix, tokens }: Phrase, text: string, end: number): number {
+  if (suffix === '') return end;
+  for (let length = suffix.length; length <= 2 * suffix.length; length++)
+    if (alike(text.slice(end, end + length)) === suffix) return end + length;
+  return tokens.every(({ norm }) => isNumber(norm)) ? -1 : end;
+}
+
 const listWord = (norm: string): ListWord => ({ norm, stem: stemmer(norm), number: isNumber(norm) });
 
 /** Values of a list with their synonyms: exact, inflected or, where allowed, misspelt. The longest phrase wins. */
@@ -88,7 +106,7 @@ export const listFinder: Finder = {
   kinds: ['list'],
   prepare(entity, { vocabulary }) {
     const phrases: Phrase[] = (entity.values ?? [])
-      .flatMap(({ value, synonyms }) => [value, ...synonyms].map((said) => ({ value, tokens: tokenise(said).tokens })))
+      .flatMap(({ value, synonyms }) => [value, ...synonyms].map((said) => phraseOf(value, said)))
       .filter((phrase) => phrase.tokens.length > 0);
     const own = new Set(phrases.flatMap((phrase) => phrase.tokens.map((token) => token.norm)));
     const words = [...own].map(listWord);
@@ -113,19 +131,20 @@ export const listFinder: Finder = {
       return matches;
     };
 
-    return ({ tokens }) => {
+    return ({ text, tokens }) => {
       const matches = tokens.map(matchesOf);
       const found: Found[] = [];
       for (let at = 0; at < tokens.length;) {
-        let best: { length: number; match: Match; values: string[] } | null = null;
+        let best: { length: number; match: Match; values: string[]; end: number } | null = null;
         for (const firstWord of matches[at]!.keys()) {
           for (const phrase of byFirstWord.get(firstWord) ?? []) {
             const length = phrase.tokens.length;
             if (best && length < best.length) continue;
             const match = matchPhrase(phrase, tokens, matches, at);
-            if (match === null) continue;
+            const end = match === null ? -1 : suffixEnd(phrase, text, tokens[at + length - 1]!.end);
+            if (match === null || end < 0) continue;
             if (!best || length > best.length || RANK[match] < RANK[best.match]) {
-              best = { length, match, values: [phrase.value] };
+              best = { length, match, values: [phrase.value], end };
             } else if (RANK[match] === RANK[best.match] && !best.values.includes(phrase.value)) {
               best.values.push(phrase.value);
             }
@@ -135,7 +154,7 @@ export const listFinder: Finder = {
           const [value, ...alternatives] = best.values;
           found.push({
             start: tokens[at]!.start,
-            end: tokens[at + best.length - 1]!.end,
+            end: best.end,
             value: value!,
             match: best.match,
             ...(alternatives.length > 0 ? { alternatives } : {}),
@@ -152,12 +171,12 @@ const MOST_TURNED = 3;
 const SHORTEST_TURNED = 3;
 
 /** The same words in every other order: "frame bed" for "bed frame". Little words and figures have their place. */
-function turned({ value, tokens }: Phrase): Phrase[] {
+function turned({ value, tokens, suffix }: Phrase): Phrase[] {
   const movable = tokens.every(({ norm }) => norm.length >= SHORTEST_TURNED && !isNumber(norm));
   if (!movable || tokens.length < 2 || tokens.length > MOST_TURNED) return [];
   return orders(tokens)
     .filter((order) => order.some((token, index) => token !== tokens[index]))
-    .map((order) => ({ value, tokens: order, turned: true as const }));
+    .map((order) => ({ value, tokens: order, suffix, turned: true as const }));
 }
 
 function orders<Item>(items: readonly Item[]): Item[][] {

@@ -23,9 +23,22 @@ function standsAlone(text: string, { start, end }: Word): boolean {
 function isPronoun(words: readonly Word[], at: number): boolean {
   if (words[at]!.said !== 'one') return false;
   const before = words[at - 1]?.said ?? '';
+  // "Only one of those" counts; "the only one" does not.
+  if (/^(?:only|just)$/.test(before) && !ARTICLE.test(words[at - 2]?.said ?? '')) return false;
   const earlier = words.slice(Math.max(0, at - 3), Math.max(0, at - 1));
   return BEFORE_PRONOUN.test(before) || (!NO_ADJECTIVE.test(before) && earlier.some(({ said }) => ARTICLE.test(said)));
 }
+
+/** What half of is an amount or a time of its own. */
+const HALF_OF = /^(?:dozen|hour|hr|day|minute|mile|year|century|million|thousand|hundred|pint|litre|kilo|pound|second|mo|sec|chance|past|price|term|way|century|tick|metre|inch|yard|acre|stone|tonne|ton)s?$/;
+
+/** "Half a rose": half of one thing. */
+const isHalf = (words: readonly Word[], at: number): boolean =>
+  words[at]!.said === 'half' &&
+  /^an?$/.test(words[at + 1]?.said ?? '') &&
+  words[at + 2] !== undefined &&
+  !HALF_OF.test(words[at + 2]!.said) &&
+  !/^(?:and|a|an|past|the)$/.test(words[at - 1]?.said ?? '');
 
 const MINUS = /(?:^|[^\p{L}\p{N}])(minus\s+|negative\s+|[-−])$/iu;
 
@@ -44,6 +57,7 @@ export const numberFinder: Finder = {
       const words = wordsOfText(text);
       return scanWords(words, (at) => {
         const word = words[at]!;
+        if (isHalf(words, at)) return { value: 0.5, next: at + 2, match: 'computed' };
         const inDigits = readDigits(word.said) !== null;
         const count = inDigits && !standsAlone(text.text, word) ? null : readCount(words, at);
         if (!count || (count.next === at + 1 && isPronoun(words, at)) || (!inDigits && readOrdinal(words, at))) return null;

@@ -4,16 +4,22 @@ import { answer, NotFoundError, pathNumber, readJson } from '$server/http.js';
 import type { PersonSaid } from '$core/contract/try.js';
 import type { RequestHandler } from './$types';
 
+/** The sender's own number for the turn. */
+const clientId = () => string().strict().max(100, 'At most 100 characters.');
+
 const said = lazy((value: unknown) => {
   const type = (value as { type?: unknown } | null)?.type;
   if (type === 'text')
     return object({
       type: string().required(),
       text: string().strict().required('Write something first.').max(20_000),
+      clientId: clientId(),
     }).noUnknown();
-  if (type === 'choice') return object({ type: string().required(), intent: string().strict().required() }).noUnknown();
-  if (type === 'noInput') return object({ type: string().required() }).noUnknown();
-  return mixed().test('said', 'A turn is a text, a choice or no input.', () => false);
+  if (type === 'choice') return object({ type: string().required(), intent: string().strict().required(), clientId: clientId() }).noUnknown();
+  if (type === 'noInput' || type === 'handBack') {
+    return object({ type: string().required(), clientId: clientId() }).noUnknown();
+  }
+  return mixed().test('said', 'A turn is a text, a choice, no input or handing back.', () => false);
 });
 
 const gone = () => new NotFoundError('There is no such conversation.');
@@ -23,8 +29,8 @@ export const POST: RequestHandler = ({ params, request }) =>
   answer(async () => {
     const { bots, conversations } = await application();
     const bot = await bots.get(pathNumber(params.bot));
-    const turn = await readJson<PersonSaid>(request, said);
-    const result = await conversations.say(bot, pathNumber(params.conversation), turn);
+    const { clientId: sent = null, ...turn } = await readJson<PersonSaid & { clientId?: string }>(request, said);
+    const result = await conversations.say(bot, pathNumber(params.conversation), turn, sent);
     if (!result) throw gone();
     return result;
   });

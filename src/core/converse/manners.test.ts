@@ -1,0 +1,127 @@
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
+import { encodeTexts, type Encoder } from '../encode/encoder.js';
+import { readBotFile } from '../formats/botFile.js';
+import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from '../recognise/recogniser.js';
+import type { SlotValue } from '../recognise/value.js';
+import { finalOutcome, heldValues, startConversation, type Outcome, type Step } from './state.js';
+import { step } from './step.js';
+import { textsOfTurn } from './turn.js';
+
+const NOW = '2026-03-04T09:30';
+
+/** What a customer says, and what the bot must say to it. */
+type Line = string | [string, RegExp];
+
+interface Manner {
+  name: string;
+  lines: Line[];
+  outcome?: Outcome;
+  slots?: Record<string, SlotValue | undefined>;
+}
+
+/** Conversations with a bot of a trade of its own, as customers lead them. */
+const MANNERS: Record<string, Manner[]> = {
+  'commands stand apart': [
+    { name: 'leaving it with somebody', lines: ['I want to book a repair', 'brakes', ["I'll leave it with you on Friday at 3pm", /name/]], slots: { day: '2026-03-06', at: '15:00' } },
+    { name: 'what will not stop', lines: ['book my bike in for brakes on Monday', ['the brakes will not stop it', /time/]], slots: { work: 'brakes' } },
+    { name: 'another day is better', lines: ['book my bike in for brakes on Monday', 'at 10', 'Sue', ["I don't want it on Monday, Tuesday is better", /Tuesday/]], slots: { day: '2026-03-10' } },
+    { name: 'a word with somebody', lines: ['I want to book a repair', ["can't I just have a word with somebody", /counter/]], outcome: 'handed_off' },
+    { name: 'starting again', lines: ['can I order a bell', ['can we start again', /start again/]], outcome: 'abandoned', slots: { part: undefined } },
+    { name: 'a change of mind', lines: ['can I order a bell', ['actually forget it, I want to hire a bike instead', /left that.*kind of bike/]] },
+    { name: 'scrapping a value', lines: ['can I order two bells', ['scrap that, make it four', /four|4/]], slots: { quantity: 4 } },
+  ],
+  'a no ends things': [
+    { name: 'no, keep it', lines: ['cancel WL-2041', ['no, keep it', /left that/], 'ok', 'yes'], outcome: 'cancelled' },
+    { name: 'cancelling nothing', lines: ['cancel WL-2041', "don't cancel anything"], outcome: 'cancelled' },
+    { name: 'a second no', lines: ['cancel WL-2041', ['no', /change/], 'no'], outcome: 'cancelled' },
+    { name: 'nothing', lines: ['cancel WL-2041', 'no', 'nothing'], outcome: 'cancelled' },
+    { name: 'another request', lines: ['can I order a bell', '3', 'collect', ['no I want to cancel repair WL-2041', /Shall I cancel WL-2041/]] },
+  ],
+  'at a read-back': [
+    { name: 'yes and a question', lines: ['can I order a bell', '1', 'collect', ['yes please, and can you tell me where you are', /P-40001.*Withy Lane/]], outcome: 'completed' },
+    { name: 'a question is no yes', lines: ['can I order a bell', '1', 'collect', ['ok what will that cost me', /60 pounds.*Shall I order/]], outcome: 'abandoned' },
+    { name: 'a question changes nothing', lines: ['book my bike in for gears on Friday at 10', 'Sue', ['are you sure you close at 6?', /nine to six.*10:00/]], slots: { at: '10:00' } },
+    { name: 'fine, but', lines: ['can I order three bells', 'collect', ['fine, only one of those', /1 bell/]], slots: { quantity: 1 }, outcome: 'abandoned' },
+    { name: 'the day and the time', lines: ['book my bike in for gears on Friday at 10', 'Sue', ['no I want to change the day and the at', /day/], ['Monday', /time/], ['noon', /12:00/]], slots: { day: '2026-03-09', at: '12:00' } },
+    { name: 'the same value again', lines: ['book my bike in for gears on Friday at 10', 'Sue', ['Friday', /Right/], ['Friday', /Right/], ['Friday', /Right/], ['yes', /Booked/]], outcome: 'completed' },
+    { name: 'either end of a stretch', lines: ['I want to hire a tandem from 4 July to 6 July', '07700 900123', ['no, the 5th', /Which do you mean by “5th”/], 'the second'], slots: { from: '2026-07-04', to: '2026-07-05' } },
+    { name: 'the end that the words tell', lines: ['I want to hire a tandem from 4 July to 6 July', '07700 900123', 'no', ['back on the 8th instead', /8 July/]], slots: { from: '2026-07-04', to: '2026-07-08' } },
+    { name: 'a mended value', lines: ['can I order a bell', '1', 'collect', "that's better now, yes"], outcome: 'completed' },
+  ],
+  'a clarification': [
+    { name: 'is not answered by a figure in a sentence', lines: ['bike', ['1 moment please', /mean/]] },
+    { name: 'takes the second for the second', lines: ['can you do my bike', ['the second one', /ticket/]] },
+    { name: 'takes the name of an option', lines: ['can you do my bike', ['the repair booking', /mean|ticket|doing/]] },
+    { name: 'is put off by another request and asked again', lines: ['can you do my bike', ['where are you', /Withy Lane.*mean/], ['the first', /needs doing/]] },
+    { name: 'of both does both', lines: ['can you do my bike', ['both', /needs doing/]] },
+    { name: 'is none of the choices', lines: ['bike', ['neither', /did not follow/]], outcome: 'abandoned' },
+  ],
+  'free words, names and places': [
+    { name: 'are no question', lines: ['book my bike in for gears on Friday at 10', ['why do you need my name?', /need that/], ['are you a robot?', /name/], 'Jo Bell'], slots: { customer: 'Jo Bell' } },
+    { name: 'are no refusal', lines: ['book my bike in for gears on Friday at 10', ["I'd rather not", /need that/]], slots: { customer: undefined } },
+    { name: 'are no correction', lines: ['book my bike in for gears on Friday at 10', ['actually make that 5', /17:00/]], slots: { customer: undefined, at: '17:00' } },
+    { name: 'are found where utterances mark them', lines: ['a full service please, put it under Odette Farrow'], slots: { customer: 'Odette Farrow' } },
+    { name: 'are no other request', lines: ['I want to complain', ['cancel WL-2041', /Shall I cancel WL-2041/]] },
+    { name: 'are not asked for again', lines: [['you ruined my bike and nobody answers the phone', /pass that on/]], slots: { what: 'you ruined my bike and nobody answers the phone' }, outcome: 'handed_off' },
+  ],
+  values: [
+    { name: 'a figure fills what was asked', lines: ['I want to hire a bike', 'the family one', 'Friday', ['8', /telephone/]], slots: { bike_kind: 'family tandem', to: '2026-03-08', count: undefined } },
+    { name: 'a sign at the end', lines: [['half a dozen inner tubes 26"', /post/]], slots: { quantity: 6, wheel_size: '26 inch' } },
+    { name: 'ten is a time', lines: ['book my bike in for gears on Friday', ['10', /name/]], slots: { at: '10:00' } },
+    { name: 'one or the other', lines: ['book my bike in for gears', ['Friday or Saturday', /Which is it: Friday 6 March or Saturday 7 March/], 'the second one'], slots: { day: '2026-03-07' } },
+    { name: 'a day that is none', lines: ['book my bike in for gears', ['the 31st of February', /no such day/]], slots: { day: undefined } },
+    { name: 'a day gone by', lines: ['book my bike in for gears', ['yesterday', /gone by/]], slots: { day: undefined } },
+    { name: 'half a bell', lines: ['can I order a bell', ['half a bell', /whole number/], ['minus five', /at least one/]], slots: { quantity: undefined } },
+    { name: 'an end before the beginning', lines: ['I want to hire a tandem', 'Friday', ['today', /before it begins/]], slots: { to: undefined } },
+    { name: 'both ends of a stretch', lines: ['I want to hire a tandem', 'from 4 July to 1 August'], slots: { from: '2026-07-04', to: '2026-08-01' } },
+    { name: 'Wednesday, er no', lines: ['book my bike in for gears on Wednesday, er no, Thursday'], slots: { day: '2026-03-05' } },
+    { name: 'what no longer applies', lines: ['can I order a bell', '1', 'post', '12 Mill Road, Dunlow', ['actually I will collect it', /collect/]], slots: { address: undefined } },
+    { name: 'what does not apply yet', lines: ['can I order a bell to 12 Mill Road, Dunlow', '1', ['by post', /Shall I/]], slots: { address: '12 Mill Road, Dunlow' } },
+    { name: 'a word no list has', lines: ['I want to order a part', ['a carbon fork', /do not know “a carbon fork”/]] },
+  ],
+  'several wishes': [
+    { name: 'the first is done and the second offered', lines: [['cancel WL-2041 and then I want to hire a bike', /Shall I cancel WL-2041/], ['yes', /hire a bike/], ['yes', /kind of bike/]] },
+    { name: 'an answer on the way', lines: [["I'd like to order a bell and can you tell me where you are", /Withy Lane.*How many/]] },
+    { name: 'the same as before', lines: ['can I order a bell', '1', 'post', '12 Mill Road, Dunlow', 'yes', 'another bell please', '1', 'post', ['same address as before', /Shall I order/], ['yes', /P-40002/]], slots: { address: '12 Mill Road, Dunlow' } },
+    { name: 'a form that a misread message opened', lines: ['can I order two bells', 'can I drop it off on Tuesday', ['collect', /2 bell, collect/]] },
+  ],
+  'several things': [
+    { name: 'that do not pair off', lines: [['a chain and two tyres', /one thing at a time. First chain/]], slots: { part: 'chain', quantity: undefined } },
+    { name: 'that pair off', lines: ['order two bells and three chains'], slots: { part: ['bell', 'chain'], quantity: [2, 3] } },
+  ],
+  'after a handover': [
+    { name: 'the bot says so once', lines: ['get me a human', ['are you there', /with a colleague/], ['blah', /^$/]], outcome: 'handed_off' },
+  ],
+};
+
+describe('the manners of a bot', () => {
+  let encoder: Encoder;
+  let recogniser: Recogniser;
+
+  beforeAll(async () => {
+    const file = new URL('../../../tests/cycleShop/bot.yaml', import.meta.url);
+    const bot = readBotFile(readFileSync(file, 'utf8'));
+    if (!bot.ok) throw new Error(JSON.stringify(bot.faults));
+    encoder = await loadEncoder(encoderFolder());
+    const taught = await encodeTexts(encoder, textsForTraining(bot.document));
+    recogniser = openRecogniser(bot.document, trainRecogniser(bot.document, taught));
+  });
+
+  const cases = Object.entries(MANNERS).flatMap(([kind, manners]) => manners.map((manner) => ({ kind, ...manner })));
+
+  it.each(cases)('$kind: $name', async ({ lines, outcome, slots }) => {
+    let state = startConversation('40001');
+    for (const line of lines) {
+      const [text, wanted] = typeof line === 'string' ? [line, null] : line;
+      const vectors = await encodeTexts(encoder, textsOfTurn(recogniser, text));
+      const result: Step = step(recogniser, state, { type: 'text', text, vectors, now: NOW });
+      const said = result.says.map((one) => one.text).join(' ');
+      if (wanted) expect(said, `to “${text}” (${result.trace.reader}: ${result.trace.why})`).toMatch(wanted);
+      state = result.state;
+    }
+    if (outcome) expect(finalOutcome(state)).toBe(outcome);
+    for (const [slot, value] of Object.entries(slots ?? {})) expect(heldValues(state)[slot], slot).toEqual(value);
+  });
+});
