@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { startConversation } from '$core/converse/state.js';
 import type { StoredConversation } from '$core/contract/try.js';
 import { decisionInWords } from './probe/decision.js';
-import { conditionOf, conditionRule } from './say/condition.js';
 import { counted, percent, share } from './shared/format.js';
 import { STAGES, stagePath } from './shared/stages.js';
 import { wholeWords } from './teach/selectedRange.js';
@@ -37,15 +36,6 @@ describe('selecting words', () => {
   ])('takes whole words of %j from %i to %i', (text, from, to, wanted) => {
     const range = wholeWords(text, from, to);
     expect(range && text.slice(range.start, range.end)).toBe(wanted);
-  });
-});
-
-describe('conditions in the sheet', () => {
-  it('are read where they are plain, and shown as they stand where not', () => {
-    expect(conditionOf(conditionRule('way', 'delivery'))).toEqual({ slot: 'way', value: 'delivery' });
-    expect(conditionOf(undefined)).toBeNull();
-    expect(conditionOf({ '>': [{ var: 'amount' }, 3] })).toBe('other');
-    expect(conditionOf({ '==': [{ var: 'amount' }, 3] })).toBe('other');
   });
 });
 

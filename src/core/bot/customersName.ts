@@ -10,9 +10,11 @@ export const VERBS: ReadonlySet<string> = new Set(
   try unsubscribe update upgrade use view visit withdraw`.split(/\s+/),
 );
 /** Second words that need no article: "sign up", "speak to person", "find us". */
-const NO_ARTICLE = /^(?:up|to|for|with|about|us|me|it|out|off|in|on|my|our|your|the|an?|some|more|help|information|advice|support|stock|new)$/;
+const NO_ARTICLE =
+  /^(?:up|to|for|with|about|us|me|it|out|off|in|on|my|our|your|the|an?|some|more|help|information|advice|support|stock|new)$/;
 /** Nouns that are not counted. */
-const UNCOUNTED = /(?:ing|ness|tion|ware|age|ice|ment|wear|ry)$|^(?:work|money|food|time|cash|post|mail|waste|bulky|garden)$/;
+const UNCOUNTED =
+  /(?:ing|ness|tion|ware|age|ice|ment|wear|ry)$|^(?:work|money|food|time|cash|post|mail|waste|bulky|garden)$/;
 
 const withArticle = (noun: string): string => (/^[aeiou]/.test(noun) ? `an ${noun}` : `a ${noun}`);
 

@@ -11,7 +11,7 @@ export { EditError, type Edited } from './edits/common.js';
 export type { EntityChange } from './edits/entities.js';
 export type { FormChange, SlotChange } from './edits/forms.js';
 export type { IntentChange } from './edits/intents.js';
-export type { NoMatchChange } from './edits/settings.js';
+export type { NoMatchChange, SettingsChange } from './edits/settings.js';
 
 /**
  * One act of a person upon a bot. An act names what it changes and nothing beside it, so that two acts that follow each
@@ -116,7 +116,8 @@ export function applyEdit(document: BotDocument, edit: Edit): Edited {
   const faults = validateReferences(edited.document).filter((fault) => !before.has(fault.path + fault.message));
   if (faults.length > 0) {
     const [first] = faults;
-    throw new EditError(`That cannot be done: ${first!.path}: ${first!.message}.`, faults);
+    const more = faults.length > 1 ? ` There are ${faults.length - 1} more faults.` : '';
+    throw new EditError(`${first!.message.charAt(0).toUpperCase()}${first!.message.slice(1)}.${more}`, faults);
   }
   return edited;
 }

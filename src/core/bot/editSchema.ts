@@ -27,7 +27,10 @@ const names = array().of(text()).min(1).required();
 const lines = array().of(text()).min(1).max(50_000, 'At most 50,000 lines at once.').required();
 
 /** A text that may be taken away. */
-const emptiable = () => mixed().nullable().test("text", TEXT_MESSAGE, (value) => value === null || isLocalised(value));
+const emptiable = () =>
+  mixed()
+    .nullable()
+    .test('text', TEXT_MESSAGE, (value) => value === null || isLocalised(value));
 
 /** The parts to be changed; a part that is not named stays. */
 const change = (parts: Record<string, Schema>) => object(parts).noUnknown().strict().required();
@@ -62,7 +65,10 @@ const ACTS: Record<Edit['do'], Record<string, Schema>> = {
     }),
   },
   deleteEntity: { name: text() },
-  addValues: { entity: text(), values: array().of(listValue).min(1).max(20_000, 'At most 20,000 values at once.').required() },
+  addValues: {
+    entity: text(),
+    values: array().of(listValue).min(1).max(20_000, 'At most 20,000 values at once.').required(),
+  },
   changeValue: {
     entity: text(),
     value: text(),

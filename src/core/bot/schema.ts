@@ -114,7 +114,7 @@ export const defaultSchema = () =>
 export const onNoSchema = () => text().oneOf(['change', 'leave'], 'must be change or leave');
 
 /** A bot's own wordings of the engine's sentences. */
-export const textsSchema = () => closed(Object.fromEntries(TEXT_NAMES.map((key) => [key, localisedSchema()])));
+const textsSchema = () => closed(Object.fromEntries(TEXT_NAMES.map((key) => [key, localisedSchema()])));
 
 export const slotSchema = closed({
   name: name(),

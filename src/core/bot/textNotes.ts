@@ -14,7 +14,7 @@ export type Insertable = ReadonlyMap<string, Entity | null>;
 const REFERENCE_NAMES = ['reference', 'order_no'];
 
 /** What the texts of a form may put in. */
-export function insertableInForm(document: BotDocument, form: Form): Insertable {
+function insertableInForm(document: BotDocument, form: Form): Insertable {
   return new Map<string, Entity | null>([
     ...REFERENCE_NAMES.map((name): [string, null] => [name, null]),
     ...form.slots.map(({ name, entity }): [string, Entity | null] => [name, findEntity(document, entity) ?? null]),
@@ -25,11 +25,17 @@ export function insertableInForm(document: BotDocument, form: Form): Insertable 
 export function insertableInReply(document: BotDocument, intent: Intent): Insertable {
   const form = findForm(document, intent.form);
   if (form) return new Map(form.slots.map(({ name, entity }) => [name, findEntity(document, entity) ?? null]));
-  const marked = new Set(intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map(({ slot }) => slot)));
+  const marked = new Set(
+    intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map(({ slot }) => slot)),
+  );
   return new Map([...marked].map((name) => [name, findEntity(document, name) ?? null]));
 }
 
-const words = (option: string): string => option.replace(/[_\s-]+/gu, ' ').trim().toLowerCase();
+const words = (option: string): string =>
+  option
+    .replace(/[_\s-]+/gu, ' ')
+    .trim()
+    .toLowerCase();
 
 /** What is odd about how a text uses an argument, as the end of a sentence; `null` where nothing is. */
 function oddUse({ name, use, options }: MessageArgument, known: Insertable): string | null {
@@ -52,7 +58,12 @@ function oddUse({ name, use, options }: MessageArgument, known: Insertable): str
 }
 
 /** What the texts put in that is not there, or is of another kind. @param what names the text: "The confirmation" */
-export function textNotes(text: Localised | undefined, what: string, known: Insertable, place: Partial<Note> = {}): Note[] {
+export function textNotes(
+  text: Localised | undefined,
+  what: string,
+  known: Insertable,
+  place: Partial<Note> = {},
+): Note[] {
   const told = new Set<string>();
   return allWordings(text).flatMap((wording) =>
     argumentsOf(wording).flatMap((argument): Note[] => {
@@ -82,7 +93,10 @@ function conditionNotes(document: BotDocument, form: Form, { name, when }: Form[
   return valuesIn(when).flatMap(({ slot, value }): Note[] => {
     const entity = findEntity(document, form.slots.find((other) => other.name === slot)?.entity ?? '');
     if (entity?.kind !== 'list' || entity.values?.some((item) => item.value === value)) return [];
-    const near = closest(value, (entity.values ?? []).map((item) => item.value));
+    const near = closest(
+      value,
+      (entity.values ?? []).map((item) => item.value),
+    );
     return [
       {
         text: `${name} is asked for when ${slot} is “${value}”, which is no value of ${entity.name}${near ? `; did you mean “${near}”?` : '.'}`,

@@ -63,7 +63,7 @@ function entityFaults(entity: Entity, path: string): Fault[] {
   }
   if (entity.kind !== 'pattern') return [];
   if (entity.pattern === undefined || entity.pattern === '') {
-    return [{ path: `${path}.pattern`, message: 'is missing: an entity of kind pattern needs one, such as LM-\\d{5}' }];
+    return [{ path: `${path}.pattern`, message: 'is missing: an entity of kind pattern needs one, such as AB-\\d{4}' }];
   }
   try {
     compilePattern(entity.pattern);

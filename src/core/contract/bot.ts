@@ -1,3 +1,4 @@
+import type { BotDocument } from '../bot/document.js';
 import type { TestSetSummary } from './prove.js';
 
 /** A line of the bot list. */
@@ -37,13 +38,16 @@ export interface ModelState {
 export interface StageFigures {
   /** Held-out accuracy of the intents, 0..1. */
   teach: number | null;
-  /** Forms with something missing. */
-  say: number;
+  /** Forms with something missing, intents with nothing to say, and texts that put in what is not there. */
+  say: number | null;
   /** Walkthroughs that pass, of how many. */
   try: { passing: number; all: number } | null;
   /** Accuracy of the last test run, 0..1. */
   prove: number | null;
 }
+
+/** What a bot is called, where it is and which languages it speaks. */
+export type SettingsView = Pick<BotDocument, 'name' | 'languages' | 'timeZone' | 'region'>;
 
 /** What every screen of a bot shows. */
 export interface BotFrame {

@@ -42,6 +42,13 @@ export interface IntentSheet {
   unknown: UnknownValue[];
   /** What words can be marked as: the form's slots, else entities. */
   markable: string[];
+  /** Everything that tags in its utterances may name. */
+  known: string[];
+  /** How it is named to customers, as the bot has it; the proposal where it has none. */
+  called: Localised | null;
+  proposed: string;
+  /** Whether it stands in clarifications and help, as it is or by default. */
+  offered: boolean;
   recall: number | null;
 }
 

@@ -23,7 +23,8 @@ export interface StoredConversation {
 }
 
 /** What a person does in Try. */
-export type PersonSaid = { type: 'text'; text: string } | { type: 'choice'; intent: string } | { type: 'noInput' } | { type: 'handBack' };
+export type PersonSaid =
+  { type: 'text'; text: string } | { type: 'choice'; intent: string } | { type: 'noInput' } | { type: 'handBack' };
 
 export interface TryView {
   conversation: StoredConversation | null;

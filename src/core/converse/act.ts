@@ -65,7 +65,8 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
   const opened = { ...state, open: emptyForm(name, form.name) };
   const set = setValues(turn, opened, given);
   // What only tells something is not read back in the middle of something else.
-  const asksNothing = (aside !== null || putOff !== null) && form.slots.every((slot) => !slot.required) && read.between === null;
+  const asksNothing =
+    (aside !== null || putOff !== null) && form.slots.every((slot) => !slot.required) && read.between === null;
   const next = asksNothing ? complete(turn, set.state) : (tellAbout(turn, set.state, read) ?? advance(turn, set.state));
   return {
     ...next,

@@ -41,7 +41,12 @@ export function bareNumber(text: string): BareNumber | null {
   for (let next = read.next; next < words.length; next++) if (!is(next)) return null;
   const digits = /^\d+$/.test(words[at]!.said) && read.next === at + 1 ? words[at]!.said : null;
   const said = text.slice(words[at]!.start, words[read.next - 1]!.end);
-  return { value: read.value, words: said, digits, named: ordinal !== null || (words[at - 1]?.said === 'the' && digits !== null) };
+  return {
+    value: read.value,
+    words: said,
+    digits,
+    named: ordinal !== null || (words[at - 1]?.said === 'the' && digits !== null),
+  };
 }
 
 const pad = (number: number): string => String(number).padStart(2, '0');
@@ -83,26 +88,17 @@ export function numberFor(
   today: string | null,
   held?: SlotValue,
 ): SlotValue | undefined {
-  const { value, named } = number;
-  switch (kindOf(document, slot)) {
-    case 'number':
-      return value;
-    case 'ordinal':
-      return Number.isInteger(value) ? value : undefined;
-    case 'time':
-      return timeFor(number);
-    case 'date': {
-      if (!Number.isInteger(value) || value < 1 || value > 31 || today === null) return undefined;
-      if (!named && number.digits === null) return undefined;
-      return dayNamed(value, today, held);
-    }
-    case 'pattern':
-      return named ? undefined : codeFor(findEntity(document, slot.entity)?.pattern ?? '', number.digits);
-    case 'list':
-      return onlyValue(document, slot, number.digits ?? String(value));
-    default:
-      return undefined;
+  const { value, named, digits } = number;
+  const kind = kindOf(document, slot);
+  if (kind === 'number') return value;
+  if (kind === 'ordinal') return Number.isInteger(value) ? value : undefined;
+  if (kind === 'time') return timeFor(number);
+  if (kind === 'date') {
+    const isDay = Number.isInteger(value) && value >= 1 && value <= 31 && (named || digits !== null);
+    return isDay && today !== null ? dayNamed(value, today, held) : undefined;
   }
+  if (kind === 'pattern') return named ? undefined : codeFor(findEntity(document, slot.entity)?.pattern ?? '', digits);
+  return kind === 'list' ? onlyValue(document, slot, digits ?? String(value)) : undefined;
 }
 
 /** Words that name no value: what is left of an answer is what it chooses by. */
@@ -114,7 +110,9 @@ const NO_VALUE_WORDS = new Set(
 
 /** The content words of an answer, folded and stemmed. */
 export function contentStems(text: string): string[] {
-  return tokenise(text).tokens.filter(({ norm }) => !NO_VALUE_WORDS.has(norm)).map(({ norm }) => stemmer(norm));
+  return tokenise(text)
+    .tokens.filter(({ norm }) => !NO_VALUE_WORDS.has(norm))
+    .map(({ norm }) => stemmer(norm));
 }
 
 /**

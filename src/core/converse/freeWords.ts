@@ -37,7 +37,8 @@ function mayBeName(value: string): boolean {
   if (tokens.length === 0 || tokens.length > MOST_NAME_WORDS) return false;
   if (tokens.some(({ norm }) => !/^\p{L}+$/u.test(norm))) return false;
   const capital = /^\p{Lu}/u.test(tokens[0]!.text);
-  if (tokens.some(({ norm, text }) => NO_NAME.has(norm) && !(capital && /^\p{Lu}/u.test(text) && norm.length > 3))) return false;
+  if (tokens.some(({ norm, text }) => NO_NAME.has(norm) && !(capital && /^\p{Lu}/u.test(text) && norm.length > 3)))
+    return false;
   return capital || tokens.length > 1 || !DESCRIBES.test(tokens[0]!.norm);
 }
 
@@ -49,27 +50,25 @@ function mayBeAddress(value: string): boolean {
   const { tokens } = tokenise(value);
   const words = tokens.filter(({ norm }) => /\p{L}/u.test(norm));
   if (words.length === 0) return false;
-  return /\d/.test(value) ? true : PLACE.test(value) || (words.length > 1 && words.some(({ text }) => /^\p{Lu}/u.test(text)));
+  return /\d/.test(value)
+    ? true
+    : PLACE.test(value) || (words.length > 1 && words.some(({ text }) => /^\p{Lu}/u.test(text)));
 }
 
 function mayBeCountry(value: string): boolean {
   const { tokens } = tokenise(value);
-  return tokens.length <= 3 && tokens.every(({ norm }) => /^\p{L}+$/u.test(norm) && !NO_NAME.has(norm)) && tokens.some(({ norm, text }) => !DICTIONARY.has(norm) || /^\p{Lu}/u.test(text));
+  return (
+    tokens.length <= 3 &&
+    tokens.every(({ norm }) => /^\p{L}+$/u.test(norm) && !NO_NAME.has(norm)) &&
+    tokens.some(({ norm, text }) => !DICTIONARY.has(norm) || /^\p{Lu}/u.test(text))
+  );
 }
 
 /** Whether some words can be a value of a kind that takes any words. */
 export function mayBe(kind: EntityKind | undefined, value: string): boolean {
   if (!/\p{L}/u.test(value)) return false;
-  switch (kind) {
-    case 'person':
-      return mayBeName(value);
-    case 'country':
-      return mayBeCountry(value);
-    case 'address':
-      return mayBeAddress(value);
-    case 'free':
-      return bareNumber(value) === null;
-    default:
-      return false;
-  }
+  if (kind === 'person') return mayBeName(value);
+  if (kind === 'country') return mayBeCountry(value);
+  if (kind === 'address') return mayBeAddress(value);
+  return kind === 'free' && bareNumber(value) === null;
 }

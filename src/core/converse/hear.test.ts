@@ -7,9 +7,27 @@ const heard = (text: string) => hear(text).clauses.map(({ steering, text: words 
 
 describe('a clause that steers', () => {
   const TABLE: Partial<Record<Steering, string[]>> = {
-    leave: ['cancel', 'please cancel', 'never mind', 'actually never mind', 'forget it', 'I changed my mind', "I don't want to go on", 'leave it', "let's leave it there", 'call it off'],
+    leave: [
+      'cancel',
+      'please cancel',
+      'never mind',
+      'actually never mind',
+      'forget it',
+      'I changed my mind',
+      "I don't want to go on",
+      'leave it',
+      "let's leave it there",
+      'call it off',
+    ],
     keep: ["don't", 'keep it', "don't cancel anything", "I don't want to cancel", 'keep the order'],
-    person: ['can I speak to someone', 'human', "can't I just have a word with somebody", 'put me through to one of your team', 'I want to talk to a real person', 'can somebody ring me back'],
+    person: [
+      'can I speak to someone',
+      'human',
+      "can't I just have a word with somebody",
+      'put me through to one of your team',
+      'I want to talk to a real person',
+      'can somebody ring me back',
+    ],
     help: ['what can you do?', 'help', 'what are my options'],
     startOver: ['can we start again', 'start over', 'from the beginning please'],
     repeat: ['what?', 'pardon', 'can you say that again', "sorry, I didn't catch that".split(', ')[1]!],
@@ -29,9 +47,12 @@ describe('a clause that steers', () => {
     greeting: ['hello', 'good morning', 'hi there'],
   };
 
-  it.each(Object.entries(TABLE).flatMap(([steering, texts]) => texts.map((text) => [text, steering])))('“%s” is %s', (text, steering) => {
-    expect(steeringOf(foldPhrase(text))).toBe(steering);
-  });
+  it.each(Object.entries(TABLE).flatMap(([steering, texts]) => texts.map((text) => [text, steering])))(
+    '“%s” is %s',
+    (text, steering) => {
+      expect(steeringOf(foldPhrase(text))).toBe(steering);
+    },
+  );
 
   it.each([
     'can I drop it off on Tuesday',
@@ -75,7 +96,10 @@ describe('a message', () => {
 
   it('keeps its offsets and reads misspelt words as they were mended', () => {
     const text = 'plese cancle, and tell me why';
-    const { clauses } = hear(text, [{ start: 6, end: 12, text: 'cancle', read: 'cancel' }, { start: 0, end: 5, text: 'plese', read: 'please' }]);
+    const { clauses } = hear(text, [
+      { start: 6, end: 12, text: 'cancle', read: 'cancel' },
+      { start: 0, end: 5, text: 'plese', read: 'please' },
+    ]);
     expect(clauses.map(({ start, end }) => text.slice(start, end))).toEqual(['plese cancle', 'and tell me why']);
     expect(clauses[0]!.steering).toBe('leave');
   });
@@ -96,9 +120,21 @@ describe('a message', () => {
   });
 
   it('tells a question from a polite request and from the offer of a value', () => {
-    for (const text of ['what time do you shut?', 'open on Sunday?', 'can you tell me where you are', 'do you deliver', 'are you sure you close at 6?'])
+    for (const text of [
+      'what time do you shut?',
+      'open on Sunday?',
+      'can you tell me where you are',
+      'do you deliver',
+      'are you sure you close at 6?',
+    ])
       expect(asksQuestion(foldPhrase(text)), text).toBe(true);
-    for (const text of ['can you deliver them?', 'four please', 'is Friday ok?', 'how about Friday?', 'could I have two'])
+    for (const text of [
+      'can you deliver them?',
+      'four please',
+      'is Friday ok?',
+      'how about Friday?',
+      'could I have two',
+    ])
       expect(asksQuestion(foldPhrase(text)), text).toBe(false);
   });
 });

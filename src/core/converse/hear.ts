@@ -59,7 +59,8 @@ export function hear(text: string, mendings: readonly Mending[] = [], values: re
   const { tokens } = tokenise(text);
   const mended = new Map(mendings.map(({ start, read }) => [start, read]));
   for (const token of tokens) token.read = mended.get(token.start) ?? token.norm;
-  const isValue = ({ start, end }: Token) => values.some((value) => value.start <= start && end <= value.end && value.end - value.start > end - start);
+  const isValue = ({ start, end }: Token) =>
+    values.some((value) => value.start <= start && end <= value.end && value.end - value.start > end - start);
   const clauses: Clause[] = [];
 
   const add = (own: readonly Token[], steering: Steering | null, asked: boolean, end: number): void => {
@@ -145,7 +146,10 @@ export function partsOf(hearing: Hearing): Part[] {
   const sentenceOf = (offset: number) => sentences.findIndex(({ start, end }) => offset >= start && offset < end);
   let last = null as { part: Part; sentence: number } | null;
   for (const clause of hearing.content) {
-    const cuts = [...clause.text.matchAll(JOINT)].map(({ index, 0: joint }) => ({ end: index, next: index + joint.length }));
+    const cuts = [...clause.text.matchAll(JOINT)].map(({ index, 0: joint }) => ({
+      end: index,
+      next: index + joint.length,
+    }));
     let from = 0;
     for (const { end, next } of [...cuts, { end: clause.text.length, next: clause.text.length }]) {
       const piece = clause.text.slice(from, end);
@@ -154,7 +158,10 @@ export function partsOf(hearing: Hearing): Part[] {
       const text = piece.slice(lead);
       from = next;
       if (!/[\p{L}\p{N}]/u.test(text)) continue;
-      const folded = tokenise(text).tokens.map(({ norm }) => norm).join(' ') + (/\?\s*$/.test(text) ? '?' : '');
+      const folded =
+        tokenise(text)
+          .tokens.map(({ norm }) => norm)
+          .join(' ') + (/\?\s*$/.test(text) ? '?' : '');
       const part: Part = {
         start,
         end: start + text.length,
@@ -165,7 +172,12 @@ export function partsOf(hearing: Hearing): Part[] {
       };
       const sentence = sentenceOf(start);
       // A comma alone parts no wishes, unless what follows asks for something.
-      const goesOn = last?.sentence === sentence && !part.question && !part.request && lead === 0 && !isCut(cuts, start - clause.start);
+      const goesOn =
+        last?.sentence === sentence &&
+        !part.question &&
+        !part.request &&
+        lead === 0 &&
+        !isCut(cuts, start - clause.start);
       if (goesOn && last) {
         last.part.end = part.end;
         last.part.text = hearing.text.slice(last.part.start, part.end);

@@ -39,24 +39,120 @@ export type Steering =
   | 'filler';
 
 const any = (...phrases: string[]): string => `(?:${phrases.join('|')})`;
-const maybe = (...phrases: string[]): string => `(?:${phrases.join('|')})?`;
 
-const IT = any('it', 'this', 'that', 'them', 'everything', 'anything', 'the whole thing', 'all of (?:it|this|that)', 'all that');
+const IT = any(
+  'it',
+  'this',
+  'that',
+  'them',
+  'everything',
+  'anything',
+  'the whole thing',
+  'all of (?:it|this|that)',
+  'all that',
+);
 const SOMEBODY = `(?:(?:an?|the|some|any|another|your|my|real|actual|live|proper|human|one of (?:your|the)|a member of(?: your)?|somebody|someone) )*${any('person', 'human(?: being)?', 'body', 'one', 'someone(?: real)?', 'somebody(?: real)?', 'anyone', 'anybody', 'agent', 'advis[eo]r', 'operator', 'representative', 'rep', 'manager', 'supervisor', 'colleagues?', 'people', 'team', 'staff', 'humans?', 'assistant', 'receptionist', 'customer services?', 'a person', 'the (?:office|desk|shop)')}`;
 
 /** Words that lead in to a command and say nothing of their own. */
 const LEAD = any(
-  'oh', 'ok', 'okay', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'right', 'actually', 'sorry', 'please', 'so', 'and', 'but',
-  'just', 'then', 'now', 'look', 'listen', 'hey', 'hi', 'hello', 'you know what', 'on second thoughts?', 'to be honest', 'tbh', 'in fact',
-  'i think', 'i guess', 'i said', 'i mean', 'id (?:just )?(?:like|love|rather|prefer)(?: to)?', 'i would (?:just )?(?:like|love|rather|prefer)(?: to)?',
-  'i (?:just |really )?(?:want|need|have) to', 'i wanna', 'can i', 'could i', 'may i', 'can you', 'could you', 'can we', 'could we', 'cant i',
-  'cant we', 'cant you', 'why cant i', 'let me', 'lets', 'would you', 'will you', 'do you think i could', 'is it possible to', 'i was hoping to', 'how do i', 'how can i', 'maybe', 'perhaps', 'honestly', 'seriously',
+  'oh',
+  'ok',
+  'okay',
+  'um+',
+  'uh',
+  'er+m?',
+  'well',
+  'hm+',
+  'ah',
+  'right',
+  'actually',
+  'sorry',
+  'please',
+  'so',
+  'and',
+  'but',
+  'just',
+  'then',
+  'now',
+  'look',
+  'listen',
+  'hey',
+  'hi',
+  'hello',
+  'you know what',
+  'on second thoughts?',
+  'to be honest',
+  'tbh',
+  'in fact',
+  'i think',
+  'i guess',
+  'i said',
+  'i mean',
+  'id (?:just )?(?:like|love|rather|prefer)(?: to)?',
+  'i would (?:just )?(?:like|love|rather|prefer)(?: to)?',
+  'i (?:just |really )?(?:want|need|have) to',
+  'i wanna',
+  'can i',
+  'could i',
+  'may i',
+  'can you',
+  'could you',
+  'can we',
+  'could we',
+  'cant i',
+  'cant we',
+  'cant you',
+  'why cant i',
+  'let me',
+  'lets',
+  'would you',
+  'will you',
+  'do you think i could',
+  'is it possible to',
+  'i was hoping to',
+  'how do i',
+  'how can i',
+  'maybe',
+  'perhaps',
+  'honestly',
+  'seriously',
 );
 /** Words that follow a command and say nothing of their own. */
 const TAIL = any(
-  'please', 'pls', 'thanks', 'thank you', 'now', 'then', 'again', 'for now', 'instead', 'if you can', 'if possible', 'ok', 'okay',
-  'mate', 'love', 'cheers', 'actually', 'after all', 'right now', 'will you', 'would you', 'though', 'really', 'all together',
-  'altogether', 'completely', 'entirely', 'if you dont mind', 'sorry', 'any ?more', 'first', 'for me', 'today', 'here',
+  'please',
+  'pls',
+  'thanks',
+  'thank you',
+  'now',
+  'then',
+  'again',
+  'for now',
+  'instead',
+  'if you can',
+  'if possible',
+  'ok',
+  'okay',
+  'mate',
+  'love',
+  'cheers',
+  'actually',
+  'after all',
+  'right now',
+  'will you',
+  'would you',
+  'though',
+  'really',
+  'all together',
+  'altogether',
+  'completely',
+  'entirely',
+  'if you dont mind',
+  'sorry',
+  'any ?more',
+  'first',
+  'for me',
+  'today',
+  'here',
 );
 
 const PHRASES: readonly (readonly [Steering, string])[] = [
@@ -174,7 +270,15 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
       'no neither',
     ),
   ],
-  ['both', any('both(?: (?:of (?:them|those|these)|things|please))?', 'i (?:want|need) both', 'the two(?: of them)?', 'all of (?:them|those)')],
+  [
+    'both',
+    any(
+      'both(?: (?:of (?:them|those|these)|things|please))?',
+      'i (?:want|need) both',
+      'the two(?: of them)?',
+      'all of (?:them|those)',
+    ),
+  ],
   [
     'unknown',
     any(
@@ -325,7 +429,9 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
   ],
   [
     'greeting',
-    any('(?:hi|hello|hey|hiya|hullo|howdy|yo|greetings|morning|evening|afternoon|good (?:morning|afternoon|evening|day))(?: (?:there|all|everyone|again|team|to you|folks))*'),
+    any(
+      '(?:hi|hello|hey|hiya|hullo|howdy|yo|greetings|morning|evening|afternoon|good (?:morning|afternoon|evening|day))(?: (?:there|all|everyone|again|team|to you|folks))*',
+    ),
   ],
   [
     'bye',
@@ -340,11 +446,38 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
   [
     'filler',
     any(
-      'oh', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'actually', 'sorry', 'please', 'so', 'anyway', 'look', 'listen', 'you know', 'lol',
+      'oh',
+      'um+',
+      'uh',
+      'er+m?',
+      'well',
+      'hm+',
+      'ah',
+      'actually',
+      'sorry',
+      'please',
+      'so',
+      'anyway',
+      'look',
+      'listen',
+      'you know',
+      'lol',
       '(?:i )?(?:just )?(?:hope|hoping|was hoping|wonder if|was wondering if) (?:that )?you can help(?: me)?(?: (?:out|with something))?',
       '(?:i have|ive got|i had|just|got) an? (?:quick |little |small )?(?:question|query)',
       '(?:i )?(?:need|want|could use) (?:some |your |a bit of )?help(?: with something)?',
-      'in fact', 'i mean', 'i think', 'let me see', 'you know what', 'by the way', 'btw', 'oh dear', 'oh no', 'oops', 'my mistake', 'my bad', 'instead',
+      'in fact',
+      'i mean',
+      'i think',
+      'let me see',
+      'you know what',
+      'by the way',
+      'btw',
+      'oh dear',
+      'oh no',
+      'oops',
+      'my mistake',
+      'my bad',
+      'instead',
     ),
   ],
 ];
@@ -355,7 +488,10 @@ const WHOLE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, 
 ]);
 
 /** Phrases that their own words would make something else with a lead-in or a tail: taken as they stand. */
-const BARE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [steering, new RegExp(`^${core}\\??$`)]);
+const BARE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [
+  steering,
+  new RegExp(`^${core}\\??$`),
+]);
 
 /** What a whole clause does to the conversation; `null` where it says something else. @param folded of {@link foldPhrase} */
 export function steeringOf(folded: string): Steering | null {
@@ -369,19 +505,26 @@ const OPENS =
 
 /** Steering words that begin a clause and stand apart from what follows. What follows must begin something of its own. */
 const HEADS: readonly (readonly [Steering, RegExp])[] = [
-  ['yes', /^(?:yes|yep|yeah|yea|yup|aye)(?: (?:please|thanks|sure|thats (?:right|correct|fine|it|all|perfect|great)|that is (?:right|correct|fine)|of course|ok|okay|go ahead))?(?= )/],
+  [
+    'yes',
+    /^(?:yes|yep|yeah|yea|yup|aye)(?: (?:please|thanks|sure|thats (?:right|correct|fine|it|all|perfect|great)|that is (?:right|correct|fine)|of course|ok|okay|go ahead))?(?= )/,
+  ],
   ['wait', /^(?:no |oh |actually )?(?:wait|hang on|hold on)(?: a (?:moment|minute|sec|second))?(?= )/],
   ['no', /^(?:no|nope|nah)(?: (?:thanks|thank you|no|sorry|thats (?:wrong|not right)))*(?= )/],
   [
     'leave',
     /^(?:(?:actually|oh|ok|okay|no|well|sorry|please) )*(?:forget (?:it|that|about it|about that)|never ?mind(?: that)?|scrap (?:it|that)|cancel (?:that|it)|leave (?:it|that)|(?:ive |i have )?changed my mind)(?= (?:and |but |so |then |please |just |actually |instead |now )*(?:i|id|im|ill|we|can|could|would|please|let|lets|what|when|where|how|is|are|do|give|make|book|order)(?: |$))/,
   ],
-  ['ok', /^(?:ok|okay|right|alright|all right|fine|great|lovely|perfect|good|cool|brilliant)(?: (?:then|so|thanks|thank you|well))*(?= )/],
+  [
+    'ok',
+    /^(?:ok|okay|right|alright|all right|fine|great|lovely|perfect|good|cool|brilliant)(?: (?:then|so|thanks|thank you|well))*(?= )/,
+  ],
   ['thanks', /^(?:thanks|thank you|cheers)(?: (?:so much|very much|a lot|for that|for letting me know))?(?= )/],
   ['greeting', /^(?:hi|hello|hey|hiya|good (?:morning|afternoon|evening))(?: there)?(?= )/],
 ];
 /** After "no" these make a thing of it: "no idea", "no one", "no longer". */
-const NO_OF = /^(?:one|idea|problem|matter|need|preference|number|reference|order|longer|more|doubt|worries|rush|hurry|bother|other|real|clue|later|earlier|less|fewer|particular|specific|code|name|email|phone|sign|news|show|answer|reply|water|power|heating|flowers?|signal|stock|use|good|luck|chance|such|body)(?= |$)/;
+const NO_OF =
+  /^(?:one|idea|problem|matter|need|preference|number|reference|order|longer|more|doubt|worries|rush|hurry|bother|other|real|clue|later|earlier|less|fewer|particular|specific|code|name|email|phone|sign|news|show|answer|reply|water|power|heating|flowers?|signal|stock|use|good|luck|chance|such|body)(?= |$)/;
 
 /** A steering phrase at the beginning of a clause that goes on to something else: how many words it has. */
 export function steeringHead(folded: string): { steering: Steering; words: number } | null {
@@ -404,7 +547,8 @@ export function steeringTail(folded: string): { steering: Steering; words: numbe
   return thanks ? { steering: 'thanks', words: thanks[0].trim().split(' ').length } : null;
 }
 
-const LEADING_WORDS = /^(?:(?:and|but|so|then|also|oh|ok|okay|well|um|er|sorry|wait|please|hi|hello|right|actually|now|by the way|btw) )*/;
+const LEADING_WORDS =
+  /^(?:(?:and|but|so|then|also|oh|ok|okay|well|um|er|sorry|wait|please|hi|hello|right|actually|now|by the way|btw) )*/;
 const ASKS =
   /^(?:what|whats|when|whens|where|wheres|who|whos|why|how|hows|which|whose|(?:do|does|did|dont|doesnt|is|isnt|are|arent|am|was|were|has|have|had|will|would|should|shall) (?:you|i|we|they|he|she|it|that|this|there|the|your|my|our|any|anyone|anybody|somebody|someone|all|these|those)|(?:can|could|will|would) you (?:please )?(?:tell|let|explain|say|advise|remind)|do you know|any idea|tell me (?:what|when|where|who|why|how|which|if|whether|about)|(?:i )?(?:was |am |im |just )*wonder(?:ing)? (?:if|whether|what|when|where|how)|(?:i )?(?:want|need|would like|d like|id like) to know)(?= |\?|$)/;
 /** A request put as a question, and an offer of a value: "can you deliver them?", "is Friday all right?" */

@@ -35,7 +35,11 @@ describe('free words', () => {
   });
 
   it.each<[EntityKind, string[], string[]]>([
-    ['person', ['Wren', 'odette farrow', 'Jo Bell', 'sue'], ['ridiculous', 'no, 4', 'are you a robot', 'thanks', 'why do you ask', '5']],
+    [
+      'person',
+      ['Wren', 'odette farrow', 'Jo Bell', 'sue'],
+      ['ridiculous', 'no, 4', 'are you a robot', 'thanks', 'why do you ask', '5'],
+    ],
     ['country', ['Ireland', 'Freedonia'], ['no idea yet', 'not sure', '12']],
     ['address', ['12 Sluice Lane, Dunlow', 'the old mill by the bridge', 'Rose Cottage'], ['please', 'whatever']],
     ['free', ['half the pots were smashed', 'The Drowned Rat'], ['5', 'two', '?']],

@@ -89,11 +89,19 @@ function readEvent(recogniser: Recogniser, state: ConversationState, event: Conv
     case 'handBack': {
       const next: ConversationState = { ...state, desk: null, toldOfDesk: false, outcome: null };
       const acts = state.desk === null ? [] : [{ act: 'handBack' as const, desk: state.desk }];
-      return { reader: 'desk', reply: { state: next, says: [], acts, why: 'the desk hands the conversation back' }, recognition: null };
+      return {
+        reader: 'desk',
+        reply: { state: next, says: [], acts, why: 'the desk hands the conversation back' },
+        recognition: null,
+      };
     }
     case 'hangUp': {
       const next: ConversationState = { ...state, outcome: state.open ? 'abandoned' : (state.outcome ?? 'abandoned') };
-      return { reader: 'hang-up', reply: { state: next, says: [], acts: [], why: 'the customer left' }, recognition: null };
+      return {
+        reader: 'hang-up',
+        reply: { state: next, says: [], acts: [], why: 'the customer left' },
+        recognition: null,
+      };
     }
   }
 }

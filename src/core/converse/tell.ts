@@ -1,6 +1,16 @@
 import { findForm } from '../bot/document.js';
 import type { ConversationState, Say } from './state.js';
-import { advance, askFor, listWords, sayOwn, slotApplies, slotWords, valueWords, type Doing, type Turn } from './turn.js';
+import {
+  advance,
+  askFor,
+  listWords,
+  sayOwn,
+  slotApplies,
+  slotWords,
+  valueWords,
+  type Doing,
+  type Turn,
+} from './turn.js';
 import type { GivenValues } from './values.js';
 
 /** What is said about values that could not be taken as they were given; nothing where all could. */
@@ -25,7 +35,11 @@ export function tellAbout(turn: Turn, state: ConversationState, read: GivenValue
   };
   if (read.between && applies(read.between.slot)) {
     const { slot, values } = read.between;
-    const choices = listWords(turn, values.map((value) => valueWords(turn, value)), 'disjunction');
+    const choices = listWords(
+      turn,
+      values.map((value) => valueWords(turn, value)),
+      'disjunction',
+    );
     const question = sayOwn(turn, 'whichValue', { choices, slot: slotWords(slot) });
     const next = { ...state, open: { ...open, asked: slot, stage: 'filling' as const, between: read.between } };
     return { state: next, says: [...remarks, ...question], acts: [] };

@@ -132,7 +132,14 @@ export const intentLabel = (turn: Turn, name: string): string => customersName(t
 export function sayText(turn: Turn, message: string, state: ConversationState): Say {
   const form = state.open ?? state.last;
   const reference = state.open ? state.reference : (state.lastReference ?? state.reference);
-  return { text: renderMessage(message, { reference, order_no: reference, ...form?.values }, turn.language, turn.document.region) };
+  return {
+    text: renderMessage(
+      message,
+      { reference, order_no: reference, ...form?.values },
+      turn.language,
+      turn.document.region,
+    ),
+  };
 }
 
 /** A sentence of the engine; nothing where the bot has emptied it. @param at the try that it is said at */
@@ -176,7 +183,7 @@ const heldOf = (values: Record<string, SlotValue>, slot: string): SlotValue | un
   Object.hasOwn(values, slot) ? values[slot] : undefined;
 
 /** The slot to ask for: one that is to be asked anew, else the first required one that applies and holds nothing. */
-export function nextSlot(form: Form, { values, toAsk }: OpenForm): Slot | undefined {
+function nextSlot(form: Form, { values, toAsk }: OpenForm): Slot | undefined {
   const again = form.slots.find((slot) => toAsk.includes(slot.name) && slotApplies(slot, values));
   return (
     again ??
@@ -206,7 +213,7 @@ export function setValues(
     if (before !== undefined) changed.push(slot);
   }
   let values = { ...open.values, ...taken };
-  for (let gone = true; gone; ) {
+  for (let gone = true; gone;) {
     const idle = form.slots.find((slot) => heldOf(values, slot.name) !== undefined && !slotApplies(slot, values));
     gone = idle !== undefined;
     if (!idle) break;
@@ -219,13 +226,22 @@ export function setValues(
 }
 
 /** Says that values were changed; nothing where the read-back that follows names them itself. */
-export function sayChanges(turn: Turn, state: ConversationState, slots: readonly string[], readBack: string | null): Say[] {
+export function sayChanges(
+  turn: Turn,
+  state: ConversationState,
+  slots: readonly string[],
+  readBack: string | null,
+): Say[] {
   const told = readBack === null ? [] : argumentsOf(readBack).map(({ name }) => name);
   const values = state.open?.values ?? {};
   const untold = slots.filter((slot) => !told.includes(slot) && heldOf(values, slot) !== undefined);
   if (untold.length === 0) return [];
   return sayOwn(turn, 'changed', {
-    values: listWords(turn, untold.map((slot) => valueWords(turn, values[slot]!)), 'conjunction'),
+    values: listWords(
+      turn,
+      untold.map((slot) => valueWords(turn, values[slot]!)),
+      'conjunction',
+    ),
     slots: listWords(turn, untold.map(slotWords), 'conjunction'),
   });
 }
@@ -270,8 +286,10 @@ export function takeAndAdvance(turn: Turn, state: ConversationState, given: Reco
 }
 
 /** The number after a number: the next of a row of figures, else the same with a count. */
-export function nextReference(reference: string): string {
-  return /^\d{1,15}$/.test(reference) ? String(Number(reference) + 1).padStart(reference.length, '0') : `${reference}-2`;
+function nextReference(reference: string): string {
+  return /^\d{1,15}$/.test(reference)
+    ? String(Number(reference) + 1).padStart(reference.length, '0')
+    : `${reference}-2`;
 }
 
 /** Closes the open form as done, hands it to its desk if it has one, and goes on with what waits. */
@@ -335,8 +353,15 @@ export function goOn(turn: Turn, state: ConversationState, says: Say[], acts: Ac
   }
   if (state.unsettled) {
     const { unsettled } = state;
-    const question = sayClarification(turn, unsettled.map(({ intent }) => intent));
-    return { state: { ...state, unsettled: null, choosing: unsettled, outcome: null }, says: [...says, ...question], acts };
+    const question = sayClarification(
+      turn,
+      unsettled.map(({ intent }) => intent),
+    );
+    return {
+      state: { ...state, unsettled: null, choosing: unsettled, outcome: null },
+      says: [...says, ...question],
+      acts,
+    };
   }
   const [offered, ...waiting] = state.waiting;
   if (!offered) return { state, says, acts };
@@ -347,12 +372,20 @@ export function goOn(turn: Turn, state: ConversationState, says: Say[], acts: Ac
 /** Asks which of some intents is meant. */
 export function sayClarification(turn: Turn, intents: readonly string[]): Say[] {
   const choices = intents.map((intent) => ({ intent, label: intentLabel(turn, intent) }));
-  const words = listWords(turn, choices.map(({ label }) => `“${label}”`), 'disjunction');
-  return sayOwn(turn, choices.length > 1 ? 'clarify' : 'clarifyOne', { choices: words }).map((say) => ({ ...say, choices }));
+  const words = listWords(
+    turn,
+    choices.map(({ label }) => `“${label}”`),
+    'disjunction',
+  );
+  return sayOwn(turn, choices.length > 1 ? 'clarify' : 'clarifyOne', { choices: words }).map((say) => ({
+    ...say,
+    choices,
+  }));
 }
 
 /** The desk that takes what the bot cannot; `undefined` where it has none. */
-export const generalDesk = (document: BotDocument): string | undefined => document.noMatch.desk ?? document.desks[0]?.name;
+export const generalDesk = (document: BotDocument): string | undefined =>
+  document.noMatch.desk ?? document.desks[0]?.name;
 
 /** Hands the conversation to a desk. */
 export function handOver(turn: Turn, state: ConversationState, deskName: string): Doing {
@@ -437,4 +470,3 @@ export function withWaiting(state: ConversationState, wishes: readonly OfferedIn
   const known = new Set(state.waiting.map(({ intent }) => intent));
   return { ...state, waiting: [...state.waiting, ...wishes.filter(({ intent }) => !known.has(intent))] };
 }
-

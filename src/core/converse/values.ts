@@ -67,10 +67,12 @@ function oneThing(
   if (!things || counted.length === 0) return all;
   if (ALTERNATIVE.test(text.slice(things[0]!.end, things.at(-1)!.start))) return all;
   const numbers = readings.filter(({ slot }) => counted.some(({ name }) => name === slot));
-  const pairs = numbers.length === things.length && numbers.every((number, at) => {
-    const [before, own] = [things[at - 1], things[at]!];
-    return number.start >= (before?.end ?? 0) && number.start < own.end;
-  });
+  const pairs =
+    numbers.length === things.length &&
+    numbers.every((number, at) => {
+      const [before, own] = [things[at - 1], things[at]!];
+      return number.start >= (before?.end ?? 0) && number.start < own.end;
+    });
   if (pairs) return { ...all, paired: true };
   const [first, second] = things as [SlotReading, SlotReading];
   // What stands before the second thing and after the last word that joins the two belongs to the second.
@@ -78,7 +80,10 @@ function oneThing(
   const border = first.end + joint;
   const end = things.at(-1)!.end;
   const shared = (reading: SlotReading) =>
-    kindOf(document, form.slots.find(({ name }) => name === reading.slot)) !== 'number' &&
+    kindOf(
+      document,
+      form.slots.find(({ name }) => name === reading.slot),
+    ) !== 'number' &&
     reading.slot !== first.slot &&
     readings.filter(({ slot }) => slot === reading.slot).length === 1 &&
     reading.start >= end;
@@ -92,7 +97,12 @@ const OF_THE_PAST =
 
 function mayBePast(slot: Slot): boolean {
   const wordings = allWordings(slot.prompts);
-  return wordings.length === 0 || [slot.name.replace(/[_-]/g, ' '), slot.entity.replace(/[_-]/g, ' '), ...wordings].some((words) => OF_THE_PAST.test(words));
+  return (
+    wordings.length === 0 ||
+    [slot.name.replace(/[_-]/g, ' '), slot.entity.replace(/[_-]/g, ' '), ...wordings].some((words) =>
+      OF_THE_PAST.test(words),
+    )
+  );
 }
 
 /** Measures, of which there may be a part. */
@@ -127,8 +137,14 @@ function joined(
   const kind = kindOf(document, slot);
   if (paired && (kind === 'number' || different.length > 1)) return { value: kind === 'number' ? values : different };
   const between = text.slice(own[0]!.end, own.at(-1)!.start);
-  if (own.length > 1 && kind === 'number' && values.every((value) => typeof value === 'number') && SUM.test(between) && !ALTERNATIVE.test(between)) {
-    return { value: values.reduce<number>((sum, value) => sum + (value as number), 0) };
+  if (
+    own.length > 1 &&
+    kind === 'number' &&
+    values.every((value) => typeof value === 'number') &&
+    SUM.test(between) &&
+    !ALTERNATIVE.test(between)
+  ) {
+    return { value: values.reduce<number>((sum, value) => sum + value, 0) };
   }
   if (different.length === 1) return { value: different[0]! };
   if (holdsSeveral(document, slot) && !ALTERNATIVE.test(between)) return { value: different };
@@ -136,12 +152,23 @@ function joined(
 }
 
 /** What a stretch of days gives to a form that asks for its two ends. */
-function splitStretch(document: BotDocument, form: Form, given: Record<string, SlotValue>, held: Record<string, SlotValue>): void {
+function splitStretch(
+  document: BotDocument,
+  form: Form,
+  given: Record<string, SlotValue>,
+  held: Record<string, SlotValue>,
+): void {
   const days = form.slots.filter((slot) => kindOf(document, slot) === 'date' && slot.required);
   if (days.length !== 2) return;
   const [first, second] = days as [Slot, Slot];
   const value = given[first.name];
-  if (typeof value !== 'string' || !value.includes('/') || given[second.name] !== undefined || held[second.name] !== undefined) return;
+  if (
+    typeof value !== 'string' ||
+    !value.includes('/') ||
+    given[second.name] !== undefined ||
+    held[second.name] !== undefined
+  )
+    return;
   const [from, to] = value.split('/') as [string, string];
   given[first.name] = from;
   given[second.name] = to;
@@ -155,7 +182,12 @@ export function endsOfForm(document: BotDocument, form: Form): [Slot, Slot] | nu
 }
 
 /** Takes a day out that would end a stretch before it begins. */
-function endsBefore(document: BotDocument, form: Form, given: Record<string, SlotValue>, held: Record<string, SlotValue>): WrongValue[] {
+function endsBefore(
+  document: BotDocument,
+  form: Form,
+  given: Record<string, SlotValue>,
+  held: Record<string, SlotValue>,
+): WrongValue[] {
   const ends = endsOfForm(document, form);
   if (!ends) return [];
   const [from, to] = ends.map(({ name }) => given[name] ?? held[name]);

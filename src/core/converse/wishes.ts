@@ -54,7 +54,11 @@ function joinedStretches(text: string, within: Stretches): { start: number; end:
 export function valuesFor(
   turn: Turn,
   intent: string,
-  { asked = null, within, held = {} }: { asked?: string | null; within?: Stretches; held?: Record<string, SlotValue> } = {},
+  {
+    asked = null,
+    within,
+    held = {},
+  }: { asked?: string | null; within?: Stretches; held?: Record<string, SlotValue> } = {},
 ): GivenValues {
   const form = formOfIntent(turn.document, intent);
   const readings = readingsFor(turn, intent, asked, within);
@@ -95,7 +99,8 @@ const LIKELY = 0.5;
 /** A second wish is only offered, so it need not be sure. */
 function likelyIn(turn: Turn, { ranking, decision }: Recognition): string | null {
   const [best, next] = ranking;
-  const leads = best && best.confidence >= LIKELY && best.confidence - (next?.confidence ?? 0) >= turn.document.gate.lead;
+  const leads =
+    best && best.confidence >= LIKELY && best.confidence - (next?.confidence ?? 0) >= turn.document.gate.lead;
   return decision === 'ask' && leads && formOfIntent(turn.document, best.intent) ? best.intent : null;
 }
 
@@ -108,7 +113,9 @@ export function wishesOf(turn: Turn): Wish[] {
   const before: Wish['within'] = [];
   for (const part of turn.parts) {
     const last = wishes.at(-1);
-    const intent = asksSomething(part) ? (acceptedIn(part.recognition) ?? (last ? likelyIn(turn, part.recognition) : null)) : null;
+    const intent = asksSomething(part)
+      ? (acceptedIn(part.recognition) ?? (last ? likelyIn(turn, part.recognition) : null))
+      : null;
     const stretch = { start: part.start, end: part.end };
     if (intent === null || isSmallTalk(turn, intent)) (last?.within ?? before).push(stretch);
     else if (last?.intent === intent) last.within.push(stretch);
@@ -124,8 +131,7 @@ export const offeredFrom = (turn: Turn, { intent, within }: Wish): OfferedIntent
 });
 
 /** Words by which a slot asks for what happened, in the customer's own words. */
-const ASKS_FOR_STORY =
-  /happen|problem|wrong|issue|fault|complain|trouble|matter|what is it about|story|concern/i;
+const ASKS_FOR_STORY = /happen|problem|wrong|issue|fault|complain|trouble|matter|what is it about|story|concern/i;
 const FEWEST_WORDS = 3;
 
 /** What a customer told while asking for something, for the slot that would ask what happened: it is not asked again. */
@@ -142,7 +148,11 @@ export function storyFor(turn: Turn, intent: string, within?: Stretches): Record
     !within || within.some((part) => part.start <= start && end <= part.end);
   const told = turn.hearing.content.filter(
     (clause) =>
-      inside(clause) && !clause.question && !clause.request && clause.folded.split(' ').length >= FEWEST_WORDS && tellsMore(turn, intent, clause.text),
+      inside(clause) &&
+      !clause.question &&
+      !clause.request &&
+      clause.folded.split(' ').length >= FEWEST_WORDS &&
+      tellsMore(turn, intent, clause.text),
   );
   if (told.length === 0 || gives(turn, intent, slot.name, form)) return {};
   const [first, last] = [told[0]!, told.at(-1)!];

@@ -269,7 +269,10 @@ function byCodes(
   const takes = (intent: string) => codes.some((code) => codesOf.get(intent)!.has(code));
   if (codes.length === 0 || !ranking.some(({ intent }) => takes(intent))) return ranking;
   const inside = ranking.reduce((sum, { confidence }) => sum + confidence, 0);
-  const weighed = ranking.map(({ intent, confidence }) => ({ intent, confidence: takes(intent) ? confidence : confidence * WITHOUT_CODE }));
+  const weighed = ranking.map(({ intent, confidence }) => ({
+    intent,
+    confidence: takes(intent) ? confidence : confidence * WITHOUT_CODE,
+  }));
   const total = weighed.reduce((sum, { confidence }) => sum + confidence, 1 - inside);
   return weighed
     .map(({ intent, confidence }) => ({ intent, confidence: confidence / total }))
@@ -364,7 +367,11 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
               part(mended, tokens, 1),
               sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
             );
-      const ranking = byCodes(ranked.filter((item) => known.has(item.intent)), entities, codesOf);
+      const ranking = byCodes(
+        ranked.filter((item) => known.has(item.intent)),
+        entities,
+        codesOf,
+      );
       const { decision, candidates } = decide(ranking, document.gate);
       const best = ranking[0];
       const { slots, passedOver } = best

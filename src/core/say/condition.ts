@@ -3,14 +3,25 @@ import type { JsonLogicRule } from '../bot/document.js';
 import type { SlotValue } from '../recognise/value.js';
 
 /** Operators of JsonLogic that a condition may use. None of them walks through lists, so each takes one step a part. */
-const OPERATORS: ReadonlySet<string> = new Set(
-  ['==', '===', '!=', '!==', '<', '<=', '>', '>=', 'in', 'and', 'or', '!', '!!', 'var', 'missing'],
-);
+const OPERATORS: ReadonlySet<string> = new Set([
+  '==',
+  '===',
+  '!=',
+  '!==',
+  '<',
+  '<=',
+  '>',
+  '>=',
+  'in',
+  'and',
+  'or',
+  '!',
+  '!!',
+  'var',
+  'missing',
+]);
 const MOST_PARTS = 200;
 const DEEPEST = 12;
-
-
-
 
 const isRule = (part: unknown): part is Record<string, unknown> =>
   typeof part === 'object' && part !== null && !Array.isArray(part);
@@ -38,7 +49,9 @@ export function conditionFault(rule: unknown): string | null {
     if (depth > DEEPEST) return 'the parts of the condition stand too deep in each other';
     if (Array.isArray(part)) return firstFault(part, depth);
     if (!isRule(part)) {
-      return part === null || ['string', 'number', 'boolean'].includes(typeof part) ? null : 'it has a part that is no value';
+      return part === null || ['string', 'number', 'boolean'].includes(typeof part)
+        ? null
+        : 'it has a part that is no value';
     }
     const read = operation(part);
     if (!read) return 'each part of a condition has one operator, such as "=="';
@@ -101,8 +114,8 @@ export function valuesIn(rule: unknown): ComparedValue[] {
   const found: ComparedValue[] = [];
   walkRule(rule, (operator, operands) => {
     if (!COMPARING.has(operator)) return;
-    const slot = operands.map(slotOf).find((name) => name !== null);
-    if (slot == null) return;
+    const slot = operands.map(slotOf).find((name) => name !== null) ?? null;
+    if (slot === null) return;
     for (const value of operands.flat()) if (typeof value === 'string') found.push({ slot, value });
   });
   return found;
@@ -117,7 +130,8 @@ export function renameSlotInRule(rule: JsonLogicRule, from: string, to: string):
       if (!Object.hasOwn(part, operator)) continue;
       const given = part[operator];
       // The second operand of `var` is a value, no name.
-      if (operator === 'var' && Array.isArray(given)) return { var: [renamed(given[0]), ...given.slice(1)] };
+      if (operator === 'var' && Array.isArray(given))
+        return { var: [renamed(given[0]), ...(given as unknown[]).slice(1)] };
       return { [operator]: renamed(given) };
     }
     return part;
@@ -132,8 +146,8 @@ export function changeValuesInRule(
   return mapRule(rule, (part) => {
     const read = operation(part);
     if (!read || !COMPARING.has(read.operator)) return part;
-    const slot = read.operands.map(slotOf).find((name) => name !== null);
-    if (slot == null) return part;
+    const slot = read.operands.map(slotOf).find((name) => name !== null) ?? null;
+    if (slot === null) return part;
     const changed = (value: unknown): unknown =>
       typeof value === 'string' ? change(slot, value) : Array.isArray(value) ? value.map(changed) : value;
     return { [read.operator]: read.operands.map(changed) };
@@ -191,9 +205,9 @@ function rowOf(part: unknown): ConditionRow | null {
   if (read.operator === 'in') {
     return Array.isArray(right) && right.every(isValue) ? { slot, comparison: 'one of', values: right } : null;
   }
-  const comparison = ({ '==': 'is', '===': 'is', '!=': 'is not', '!==': 'is not', '>': 'more than', '<': 'less than' } as const)[
-    read.operator
-  ];
+  const comparison = (
+    { '==': 'is', '===': 'is', '!=': 'is not', '!==': 'is not', '>': 'more than', '<': 'less than' } as const
+  )[read.operator];
   return comparison && isValue(right) ? { slot, comparison, values: [right] } : null;
 }
 

@@ -59,7 +59,7 @@ describe('what is said', () => {
   it('takes tags for plain signs and properties of objects for nothing', () => {
     expect(say('<b>Hello</b> {name}', { name: 'Wren' })).toBe('<b>Hello</b> Wren');
     expect(say('Hello {constructor}{__proto__}!')).toBe('Hello!');
-    expect(say('{constructor} it is', { constructor: 'mint' } as never)).toBe('mint it is');
+    expect(say('{constructor} it is', { constructor: 'mint' })).toBe('mint it is');
   });
 
   it('says a text that cannot be read as it stands, and speaks in any language', () => {
@@ -70,16 +70,33 @@ describe('what is said', () => {
 
   it('never throws, whatever the text and the values', () => {
     const part = fc.constantFrom(
-      '{a}', '{a, number}', '{a, date, long}', '{a, time, short}', '{b, plural, one {#} other {# {a}}}', '{', '}', "'{",
-      '{a, select, x {y} other {{b}}}', '<i>', '</i>', ' and ', '. ', '{a, number, ::currency/XXX}', '{b, date, ::yyyyMMdd}',
+      '{a}',
+      '{a, number}',
+      '{a, date, long}',
+      '{a, time, short}',
+      '{b, plural, one {#} other {# {a}}}',
+      '{',
+      '}',
+      "'{",
+      '{a, select, x {y} other {{b}}}',
+      '<i>',
+      '</i>',
+      ' and ',
+      '. ',
+      '{a, number, ::currency/XXX}',
+      '{b, date, ::yyyyMMdd}',
     );
     const value = fc.oneof(
-      fc.string(), fc.integer(), fc.double(), fc.constantFrom('2026-02-30', '25:99', '2026-03-01/2026-03-04', '/', 'T'),
-      fc.array(fc.integer()), fc.record({ amount: fc.double(), currency: fc.string() }),
+      fc.string(),
+      fc.integer(),
+      fc.double(),
+      fc.constantFrom('2026-02-30', '25:99', '2026-03-01/2026-03-04', '/', 'T'),
+      fc.array(fc.integer()),
+      fc.record({ amount: fc.double(), currency: fc.string() }),
     );
     fc.assert(
       fc.property(fc.array(part), value, value, fc.string(), (parts, a, b, language) => {
-        expect(typeof say(parts.join(''), { a, b } as Record<string, SlotValue>, language)).toBe('string');
+        expect(typeof say(parts.join(''), { a, b }, language)).toBe('string');
       }),
       { numRuns: 400 },
     );

@@ -173,7 +173,10 @@ function readAnew(source: string): MessageRead {
     return { ok: true, message: { parts: partsOf(elements), arguments: argumentsIn(source, elements) } };
   } catch (error) {
     // The parser tells the name of the fault and marks the place.
-    const { message: name, location } = error as { message?: string; location?: Record<'start' | 'end', { offset: number }> };
+    const { message: name, location } = error as {
+      message?: string;
+      location?: Record<'start' | 'end', { offset: number }>;
+    };
     const start = Math.min(location?.start.offset ?? 0, Math.max(0, source.length - 1));
     return refused(named(FAULTS, name, OTHER_FAULT), start, Math.max(start + 1, location?.end.offset ?? source.length));
   }

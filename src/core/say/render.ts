@@ -20,7 +20,8 @@ const own = (values: Values, name: string): SlotValue | undefined =>
 const isEmpty = (value: SlotValue | undefined): value is undefined =>
   value === undefined || value === '' || (Array.isArray(value) && value.length === 0);
 
-const single = (value: SlotValue): Value | null => (Array.isArray(value) ? (value.length === 1 ? value[0]! : null) : value);
+const single = (value: SlotValue): Value | null =>
+  Array.isArray(value) ? (value.length === 1 ? value[0]! : null) : value;
 
 const plainNumber = (value: SlotValue): number | null => {
   const one = single(value);
@@ -57,7 +58,7 @@ class Renderer {
       case 'time': {
         const one = single(value);
         const date = one === null ? null : asDate(one);
-        const fits = date && (part.part === 'date' ? /^\d{4}-/ : /\d:\d/).test(String(one));
+        const fits = date && (part.part === 'date' ? /^\d{4}-/ : /\d:\d/).test(typeof one === 'string' ? one : '');
         return fits ? text + FILLED + this.#date(date, part.options, value) : this.#plain(text, value);
       }
       case 'plural':
@@ -128,7 +129,8 @@ function closeHoles(text: string): string {
     const before = at === 0 || /[.!?…]$/.test(clauses[at - 1]!);
     if (before) startsSentence = !/[.!?…]$/.test(clause);
     // The sentence ends where its last clause was.
-    else if (kept.length > 0) kept[kept.length - 1] = kept.at(-1)!.replace(/[,;:]$/, /[.!?…]$/.exec(clause)?.[0] ?? '$&');
+    else if (kept.length > 0)
+      kept[kept.length - 1] = kept.at(-1)!.replace(/[,;:]$/, /[.!?…]$/.exec(clause)?.[0] ?? '$&');
   });
   const said = kept.join(' ').trim();
   return /[\p{L}\p{N}]/u.test(said) ? said : text.replace(MARKS, '');

@@ -4,7 +4,6 @@ const DAY = /^\d{4}-\d{2}-\d{2}$/;
 const MOMENT = /^(\d{4}-\d{2}-\d{2})T(\d{2}:\d{2})$/;
 const TIME = /^\d{2}:\d{2}$/;
 
-
 /** The locale of a language in a country; English where no such language is known. */
 export function localeOf(language: string, region: string): string {
   for (const tag of [language.includes('-') ? language : `${language}-${region}`, language]) {
@@ -33,7 +32,13 @@ export const isDay = (value: unknown): value is string => typeof value === 'stri
 /** The day or moment as a `Date` in UTC whose parts are those written; `null` for anything else. */
 export function asDate(value: Value): Date | null {
   if (typeof value !== 'string') return null;
-  const iso = DAY.test(value) ? `${value}T00:00Z` : MOMENT.test(value) ? `${value}Z` : TIME.test(value) ? `1970-01-01T${value}Z` : null;
+  const iso = DAY.test(value)
+    ? `${value}T00:00Z`
+    : MOMENT.test(value)
+      ? `${value}Z`
+      : TIME.test(value)
+        ? `1970-01-01T${value}Z`
+        : null;
   const date = iso === null ? null : new Date(iso);
   return date && !Number.isNaN(date.getTime()) ? date : null;
 }
@@ -52,7 +57,7 @@ function sayPoint(value: string, locale: string): string {
 }
 
 /** The two ends of an interval of days, times or moments; `null` for anything else. */
-export function endsOf(value: SlotValue): [string, string] | null {
+function endsOf(value: SlotValue): [string, string] | null {
   if (typeof value !== 'string') return null;
   const ends = value.split('/');
   return ends.length === 2 && ends.every((end) => asDate(end) !== null) ? (ends as [string, string]) : null;

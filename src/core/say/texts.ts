@@ -25,20 +25,28 @@ export const ENGINE_TEXTS = {
   clarify: text('Two or three intents are likely', 'Which do you mean: {choices}?', CHOICES),
   help: text('The customer asks what the bot can do', 'I can help with these: {choices}.', CHOICES),
   helpNothing: text('The same, where the bot offers nothing yet', 'I cannot do anything yet.'),
-  offerNext: text(
-    'The first of two wishes is done',
-    'You also asked for this: {wish}. Shall I go on with it?',
-    { wish: 'the second wish, by its customers’ name' },
-  ),
+  offerNext: text('The first of two wishes is done', 'You also asked for this: {wish}. Shall I go on with it?', {
+    wish: 'the second wish, by its customers’ name',
+  }),
   left: text('A form is left', 'All right, I have left that.'),
   startOver: text('The customer wants to start again', 'Let us start again. What would you like to do?'),
-  silence: text('The customer says nothing, a wording for each time', ['Are you still there?', 'Take your time. I am still here.']),
+  silence: text('The customer says nothing, a wording for each time', [
+    'Are you still there?',
+    'Take your time. I am still here.',
+  ]),
   noAnswer: text('An intent is accepted that has no reply, form or desk', 'I have no answer to that yet.'),
   handover: text('A desk takes over that has no words of its own', 'I will pass you on to a colleague.'),
-  handedOver: text('The customer writes on after a handover; said once', 'You are with a colleague now, who will answer you here.'),
+  handedOver: text(
+    'The customer writes on after a handover; said once',
+    'You are with a colleague now, who will answer you here.',
+  ),
   end: text('The customer wants nothing more', 'Thank you. Goodbye.'),
   askSlot: text('A slot is asked for that has no prompt', 'What is the {slot}?', SLOT),
-  needed: text('The customer would rather not say, or asks why', 'I need that to go on. You can also say "cancel".', SLOT),
+  needed: text(
+    'The customer would rather not say, or asks why',
+    'I need that to go on. You can also say "cancel".',
+    SLOT,
+  ),
   notUnderstood: text('No value was found in an answer, before the prompt is said again; may be empty', ''),
   whichValue: text('Two values were given where one is wanted', 'Which is it: {choices}?', { ...CHOICES, ...SLOT }),
   whichSlot: text('A value could be for either of two slots', 'Which do you mean by “{said}”: {choices}?', {

@@ -2,6 +2,8 @@ import type { ColumnType, Generated } from 'kysely';
 
 /** JSON kept as text; repositories parse it. */
 type Json = string;
+/** 0 where it is not written. */
+type HiddenFlag = ColumnType<number, boolean | number | undefined, boolean | number>;
 type OptionalFlag = ColumnType<number | null, boolean | number | null, boolean | number | null>;
 type Flag = ColumnType<number, boolean | number, boolean | number>;
 
@@ -161,6 +163,8 @@ export interface TestSetTable {
   bot_id: number;
   name: string;
   created_at: string;
+  /** 1 when it was deleted; undo shows it again. */
+  hidden: HiddenFlag;
 }
 
 export interface TestLineTable {
@@ -173,6 +177,7 @@ export interface TestLineTable {
   now: string | null;
   slots: Json | null;
   style: string | null;
+  hidden: HiddenFlag;
 }
 
 export interface TestRunTable {
@@ -189,6 +194,7 @@ export interface WalkthroughTable {
   bot_id: number;
   name: string;
   body: Json;
+  hidden: HiddenFlag;
 }
 
 export interface Database {

@@ -42,7 +42,13 @@ const line = fc.constantFrom(
 
 const value = fc.constantFrom('mint tea', 'green tea', 'black tea', 'oat', '');
 
-const message = fc.constantFrom('{amount, plural, one {# box} other {# boxes of {tea}}}', '<b>{way}</b>', 'Thanks {', '{constructor}', '');
+const message = fc.constantFrom(
+  '{amount, plural, one {# box} other {# boxes of {tea}}}',
+  '<b>{way}</b>',
+  'Thanks {',
+  '{constructor}',
+  '',
+);
 const condition = fc.constantFrom<JsonLogicRule[]>(
   { '==': [{ var: 'way' }, 'collect'] },
   { missing: ['way'] },
@@ -68,22 +74,36 @@ const act = fc.oneof(
   fc.record({
     do: fc.constant('addValues' as const),
     entity: name,
-    values: fc.array(fc.record({ value: fc.constantFrom('white tea, silver', 'mint tea', 'oat'), synonyms: fc.array(value, { maxLength: 1 }) }), {
-      minLength: 1,
-      maxLength: 2,
-    }),
+    values: fc.array(
+      fc.record({
+        value: fc.constantFrom('white tea, silver', 'mint tea', 'oat'),
+        synonyms: fc.array(value, { maxLength: 1 }),
+      }),
+      {
+        minLength: 1,
+        maxLength: 2,
+      },
+    ),
   }),
   fc.record({
     do: fc.constant('changeForm' as const),
     name,
-    to: fc.record({ confirm: fc.option(message), onNo: fc.option(fc.constantFrom('change' as const, 'leave' as const)) }, { requiredKeys: [] }),
+    to: fc.record(
+      { confirm: fc.option(message), onNo: fc.option(fc.constantFrom('change' as const, 'leave' as const)) },
+      { requiredKeys: [] },
+    ),
   }),
   fc.record({
     do: fc.constant('changeSlot' as const),
     form: name,
     slot: name,
     to: fc.record(
-      { when: fc.option(condition), several: fc.option(fc.boolean()), default: fc.option(fc.constantFrom('mint tea', 3)), prompts: message },
+      {
+        when: fc.option(condition),
+        several: fc.option(fc.boolean()),
+        default: fc.option(fc.constantFrom('mint tea', 3)),
+        prompts: message,
+      },
       { requiredKeys: [] },
     ),
   }),
@@ -178,7 +198,7 @@ describe('whatever is done to a bot', () => {
           let bot: StoredBot = first;
           for (const one of wanted) {
             const done = attempt(bot.document, one);
-            if (done) bot = await saveAct(db, bot, done.document, done.label, AT);
+            if (done) bot = await saveAct(db, bot, done.document, { label: done.label, at: AT });
           }
           const last = bot.document;
           expect((await loadBot(db, bot.id)).document).toEqual(last);

@@ -1,9 +1,20 @@
-import jsonPatch, { type Operation } from 'fast-json-patch';
+import jsonPatch from 'fast-json-patch';
 import type { Kysely, Transaction } from 'kysely';
 import { emptyBot, type BotDocument } from '../../core/bot/document.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import type { Database } from '../database/schema.js';
 import { botColumns, readDocument, writeDocument } from './documents.js';
+import {
+  followRenaming,
+  keepStep,
+  patched,
+  readStep,
+  reversed,
+  setShown,
+  type HistoryStep,
+  type Renaming,
+  type Shown,
+} from './history.js';
 
 /** A bot as it stands: its document and how many acts brought it there. */
 export interface StoredBot {
@@ -18,9 +29,6 @@ export class NoSuchBotError extends Error {
     super('There is no such bot. It may have been deleted.');
   }
 }
-
-/** Acts kept for undo; older ones are forgotten. */
-const HISTORY_LENGTH = 200;
 
 type Connection = Transaction<Database>;
 
@@ -122,64 +130,51 @@ export async function setDeleted(db: Kysely<Database>, id: number, deletedAt: st
   if (numUpdatedRows === 0n) throw new NoSuchBotError();
 }
 
-/** Keeps an act in one transaction: the document, and the patches that undo it and do it again. */
+/**
+ * Keeps an act in one transaction: the document, and the patches that undo it and do it again.
+ * @param renaming what tests and walkthroughs follow
+ */
 export async function saveAct(
   db: Kysely<Database>,
   stored: StoredBot,
   after: BotDocument,
-  label: string,
-  at: string,
+  { label, at, renaming }: { label: string; at: string; renaming?: Renaming | undefined },
 ): Promise<StoredBot> {
   const revision = stored.revision + 1;
   const patch = jsonPatch.compare(stored.document, after);
   if (patch.length === 0) return stored;
   await db.transaction().execute(async (transaction) => {
     await writeBot(transaction, stored.id, stored.document, after, revision, at);
-    const { history_position: position } = await transaction
-      .selectFrom('bot')
-      .select('history_position')
-      .where('id', '=', stored.id)
-      .executeTakeFirstOrThrow();
-    await transaction.deleteFrom('history').where('bot_id', '=', stored.id).where('position', '>=', position).execute();
-    await transaction
-      .deleteFrom('history')
-      .where('bot_id', '=', stored.id)
-      .where('position', '<', position - HISTORY_LENGTH)
-      .execute();
-    await transaction
-      .insertInto('history')
-      .values({
-        bot_id: stored.id,
-        position,
-        label,
-        redo: JSON.stringify(patch),
-        undo: JSON.stringify(jsonPatch.compare(after, stored.document)),
-        at,
-      })
-      .execute();
-    await transaction
-      .updateTable('bot')
-      .set({ history_position: position + 1 })
-      .where('id', '=', stored.id)
-      .execute();
+    if (renaming) await followRenaming(transaction, stored.id, renaming);
+    const back = jsonPatch.compare(after, stored.document);
+    await keepStep(transaction, stored.id, {
+      label,
+      at,
+      redo: { patch, ...(renaming ? { renaming } : {}) },
+      undo: { patch: back, ...(renaming ? { renaming: reversed(renaming) } : {}) },
+    });
   });
   return { id: stored.id, document: after, revision };
 }
 
-/** Applies a patch so that parts it does not touch stay the same objects. */
-function patched(document: BotDocument, patch: readonly Operation[]): BotDocument {
-  const next = structuredClone(document);
-  jsonPatch.applyPatch(next, structuredClone(patch) as Operation[]);
-  const same = <T>(before: readonly T[], after: readonly T[]): T[] => {
-    const known = new Map(before.map((part) => [JSON.stringify(part), part]));
-    return after.map((part) => known.get(JSON.stringify(part)) ?? part);
-  };
-  return {
-    ...next,
-    entities: same(document.entities, next.entities),
-    intents: same(document.intents, next.intents),
-    forms: same(document.forms, next.forms),
-  };
+/** Shows or hides rows as an act that can be undone. */
+export async function saveShown(
+  db: Kysely<Database>,
+  id: number,
+  shown: Shown,
+  label: string,
+  at: string,
+): Promise<void> {
+  if (shown.ids.length === 0) return;
+  await db.transaction().execute(async (transaction) => {
+    await setShown(transaction, id, shown);
+    await keepStep(transaction, id, {
+      label,
+      at,
+      redo: { shown },
+      undo: { shown: { ...shown, hidden: !shown.hidden } },
+    });
+  });
 }
 
 /** Undoes the last act or does again the last one undone. @returns the bot and the act's label, or `null` if there is none */
@@ -202,16 +197,26 @@ export async function stepHistory(
       .where('position', '=', direction === 'undo' ? position - 1 : position)
       .executeTakeFirst();
     if (!act) return null;
-    const document = patched(stored.document, JSON.parse(act[direction]) as Operation[]);
-    const revision = stored.revision + 1;
-    await writeBot(transaction, stored.id, stored.document, document, revision, at);
+    const bot = await takeStep(transaction, stored, readStep(act[direction]), at);
     await transaction
       .updateTable('bot')
       .set({ history_position: position + (direction === 'undo' ? -1 : 1) })
       .where('id', '=', stored.id)
       .execute();
-    return { bot: { id: stored.id, document, revision }, label: act.label };
+    return { bot, label: act.label };
   });
+}
+
+async function takeStep(db: Connection, stored: StoredBot, step: HistoryStep, at: string): Promise<StoredBot> {
+  if ('shown' in step) {
+    await setShown(db, stored.id, step.shown);
+    return stored;
+  }
+  const document = patched(stored.document, step.patch);
+  const revision = stored.revision + 1;
+  await writeBot(db, stored.id, stored.document, document, revision, at);
+  if (step.renaming) await followRenaming(db, stored.id, step.renaming);
+  return { id: stored.id, document, revision };
 }
 
 /** What Ctrl+Z and Ctrl+Shift+Z would do now. */

@@ -17,24 +17,17 @@ import {
   loadBot,
   NoSuchBotError,
   saveAct,
+  saveShown,
   setDeleted,
   stepHistory,
   type StoredBot,
 } from './bots.js';
-import { addTurn, createConversation, readConversation, takeBackTurns } from './conversations.js';
+import { addTurn, createConversation, hasTurn, readConversation, takeBackTurns } from './conversations.js';
 import { modelToBytes } from '../modelBytes.js';
 import { loadModel, saveModel } from './models.js';
-import {
-  addTestLine,
-  createTestSet,
-  deleteTestSet,
-  lastTestRun,
-  listTestSets,
-  readTestLines,
-  saveTestRun,
-} from './tests.js';
+import { addTestLine, createTestSet, lastTestRun, listTestSets, readTestLines, saveTestRun } from './tests.js';
 import { findVectors, keepVectors } from './vectors.js';
-import { addWalkthroughs, deleteWalkthrough, listWalkthroughs } from './walkthroughs.js';
+import { addWalkthroughs, listWalkthroughs } from './walkthroughs.js';
 
 const AT = '2026-03-04T09:30:00.000Z';
 
@@ -48,7 +41,7 @@ afterEach(() => db.destroy());
 
 async function act(bot: StoredBot, edit: Edit): Promise<StoredBot> {
   const { document, label } = applyEdit(bot.document, edit);
-  return saveAct(db, bot, document, label, AT);
+  return saveAct(db, bot, document, { label, at: AT });
 }
 
 describe('bots', () => {
@@ -206,7 +199,7 @@ describe('test sets', () => {
     const [own, other] = [await createBot(db, teaShop(), AT), await createBot(db, teaShop(), AT)];
     const set = await createTestSet(db, own, 'first', lines, AT);
     expect(await readTestLines(db, other, set)).toBeNull();
-    await deleteTestSet(db, other, set);
+    await saveShown(db, other, { part: 'test_set', ids: [set], hidden: true }, 'delete', AT);
     expect(await readTestLines(db, own, set)).toHaveLength(3);
   });
 
@@ -224,8 +217,13 @@ describe('test sets', () => {
       evaluation,
       results: [],
     });
-    await deleteTestSet(db, botId, set);
+    await saveShown(db, botId, { part: 'test_set', ids: [set], hidden: true }, 'delete the set', AT);
     expect(await lastTestRun(db, botId)).toBeNull();
+    const bot = await loadBot(db, botId);
+    expect((await stepHistory(db, bot, 'undo', AT))?.label).toBe('delete the set');
+    expect((await lastTestRun(db, botId))?.id).toBe(id);
+    await stepHistory(db, bot, 'redo', AT);
+    expect(await listTestSets(db, botId)).toEqual([]);
   });
 });
 
@@ -245,7 +243,11 @@ describe('conversations and walkthroughs', () => {
         trace,
         revision: 1,
       };
-      await addTurn(db, id, turn, states[position]!, states[position + 1]!);
+      await addTurn(db, id, turn, {
+        before: states[position]!,
+        after: states[position + 1]!,
+        clientId: `c${position}`,
+      });
     }
     expect(await readConversation(db, botId)).toMatchObject({
       id,
@@ -255,6 +257,7 @@ describe('conversations and walkthroughs', () => {
     await takeBackTurns(db, id, 1);
     expect(await readConversation(db, botId, id)).toMatchObject({ state: { turns: 1 }, turns: [{ position: 0 }] });
     expect(await readConversation(db, botId + 1, id)).toBeNull();
+    expect([await hasTurn(db, id, 'c0'), await hasTurn(db, id, 'c1')]).toEqual([true, false]);
   });
 
   it('are kept in order and deleted by their bot alone', async () => {
@@ -262,9 +265,10 @@ describe('conversations and walkthroughs', () => {
     const walkthrough = { name: 'a', turns: [{ user: 'x' }], expect: {} };
     await addWalkthroughs(db, botId, [walkthrough, { ...walkthrough, name: 'b' }]);
     const [first] = await listWalkthroughs(db, botId);
-    await deleteWalkthrough(db, botId + 1, first!.id);
+    const gone = { part: 'walkthrough' as const, ids: [first!.id], hidden: true };
+    await saveShown(db, await createBot(db, teaShop(), AT), gone, 'delete', AT);
     expect((await listWalkthroughs(db, botId)).map((item) => item.walkthrough.name)).toEqual(['a', 'b']);
-    await deleteWalkthrough(db, botId, first!.id);
+    await saveShown(db, botId, gone, 'delete', AT);
     expect((await listWalkthroughs(db, botId)).map((item) => item.walkthrough.name)).toEqual(['b']);
   });
 });

@@ -25,10 +25,12 @@ export async function listTestSets(db: Kysely<Database>, botId: number): Promise
       query
         .selectFrom('test_line')
         .whereRef('test_line.test_set_id', '=', 'test_set.id')
+        .where('test_line.hidden', '=', 0)
         .select(query.fn.countAll<number>().as('count'))
         .as('lines'),
     ])
     .where('bot_id', '=', botId)
+    .where('hidden', '=', 0)
     .orderBy('test_set.id')
     .execute();
   return rows.map(({ id, name, lines }) => ({ id, name, lines: lines ?? 0 }));
@@ -72,9 +74,9 @@ export async function createTestSet(
   });
 }
 
-/** Adds one line at the end of a test set. */
-export async function addTestLine(db: Kysely<Database>, testSetId: number, line: TestLine): Promise<void> {
-  await db.transaction().execute(async (transaction) => {
+/** Adds one line at the end of a test set. @returns its place */
+export async function addTestLine(db: Kysely<Database>, testSetId: number, line: TestLine): Promise<number> {
+  return db.transaction().execute(async (transaction) => {
     const last = await transaction
       .selectFrom('test_line')
       .select('position')
@@ -82,10 +84,12 @@ export async function addTestLine(db: Kysely<Database>, testSetId: number, line:
       .orderBy('position', 'desc')
       .limit(1)
       .executeTakeFirst();
+    const position = (last?.position ?? -1) + 1;
     await transaction
       .insertInto('test_line')
-      .values(lineRow(testSetId, line, (last?.position ?? -1) + 1))
+      .values(lineRow(testSetId, line, position))
       .execute();
+    return position;
   });
 }
 
@@ -100,12 +104,14 @@ export async function readTestLines(
     .select('id')
     .where('id', '=', testSetId)
     .where('bot_id', '=', botId)
+    .where('hidden', '=', 0)
     .executeTakeFirst();
   if (!set) return null;
   const rows = await db
     .selectFrom('test_line')
     .selectAll()
     .where('test_set_id', '=', testSetId)
+    .where('hidden', '=', 0)
     .orderBy('position')
     .execute();
   return rows.map((row) => ({
@@ -115,10 +121,6 @@ export async function readTestLines(
     ...(row.slots === null ? {} : { slots: JSON.parse(row.slots) as ExpectedSlot[] }),
     ...(row.style === null ? {} : { style: row.style }),
   }));
-}
-
-export async function deleteTestSet(db: Kysely<Database>, botId: number, testSetId: number): Promise<void> {
-  await db.deleteFrom('test_set').where('id', '=', testSetId).where('bot_id', '=', botId).execute();
 }
 
 export async function saveTestRun(db: Kysely<Database>, run: Omit<TestRun, 'id'>): Promise<number> {
@@ -142,7 +144,8 @@ export async function lastTestRun(db: Kysely<Database>, botId: number, testSetId
     .selectFrom('test_run')
     .innerJoin('test_set', 'test_set.id', 'test_run.test_set_id')
     .selectAll('test_run')
-    .where('test_set.bot_id', '=', botId);
+    .where('test_set.bot_id', '=', botId)
+    .where('test_set.hidden', '=', 0);
   if (testSetId !== undefined) query = query.where('test_set.id', '=', testSetId);
   const row = await query.orderBy('test_run.id', 'desc').limit(1).executeTakeFirst();
   if (!row) return null;

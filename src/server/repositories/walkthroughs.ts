@@ -12,25 +12,25 @@ export async function listWalkthroughs(db: Kysely<Database>, botId: number): Pro
     .selectFrom('walkthrough')
     .select(['id', 'body'])
     .where('bot_id', '=', botId)
+    .where('hidden', '=', 0)
     .orderBy('id')
     .execute();
   return rows.map(({ id, body }) => ({ id, walkthrough: JSON.parse(body) as Walkthrough }));
 }
 
+/** @returns their numbers */
 export async function addWalkthroughs(
   db: Kysely<Database>,
   botId: number,
   walkthroughs: readonly Walkthrough[],
-): Promise<void> {
-  if (walkthroughs.length === 0) return;
-  await db
+): Promise<number[]> {
+  if (walkthroughs.length === 0) return [];
+  const rows = await db
     .insertInto('walkthrough')
     .values(
       walkthroughs.map((walkthrough) => ({ bot_id: botId, name: walkthrough.name, body: JSON.stringify(walkthrough) })),
     )
+    .returning('id')
     .execute();
-}
-
-export async function deleteWalkthrough(db: Kysely<Database>, botId: number, id: number): Promise<void> {
-  await db.deleteFrom('walkthrough').where('bot_id', '=', botId).where('id', '=', id).execute();
+  return rows.map(({ id }) => id);
 }

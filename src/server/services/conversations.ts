@@ -51,11 +51,21 @@ export class ConversationService {
    * `null` if there is no such conversation.
    * @param clientId the sender's own number for the turn: one that is sent again is answered and not taken again
    */
-  say(bot: StoredBot, id: number, said: PersonSaid, clientId: string | null = null): Promise<StoredConversation | null> {
+  say(
+    bot: StoredBot,
+    id: number,
+    said: PersonSaid,
+    clientId: string | null = null,
+  ): Promise<StoredConversation | null> {
     return this.#inTurn(id, () => this.#say(bot, id, said, clientId));
   }
 
-  async #say(bot: StoredBot, id: number, said: PersonSaid, clientId: string | null): Promise<StoredConversation | null> {
+  async #say(
+    bot: StoredBot,
+    id: number,
+    said: PersonSaid,
+    clientId: string | null,
+  ): Promise<StoredConversation | null> {
     const conversation = await readConversation(this.#database, bot.id, id);
     if (!conversation) return null;
     if (clientId !== null && (await hasTurn(this.#database, id, clientId))) return conversation;

@@ -1,7 +1,7 @@
 import type { Kysely } from 'kysely';
 import type { Vectors } from '../../core/encode/encoder.js';
 import { textsOfTurn } from '../../core/converse/turn.js';
-import { walk, type WalkthroughResult } from '../../core/converse/walkthrough.js';
+import { walk, type Walkthrough, type WalkthroughResult } from '../../core/converse/walkthrough.js';
 import type { ModelState } from '../../core/contract/bot.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { Explanation } from '../../core/recognise/explain.js';
@@ -154,10 +154,12 @@ export class ModelService {
     return this.#entries.get(botId)?.walkthroughs ?? null;
   }
 
-  /** Runs the walkthroughs again, after one was added or taken away. */
-  async rerunWalkthroughs(botId: number): Promise<void> {
+  /** Runs the walkthroughs again in the background, after one was added or taken away. */
+  rerunWalkthroughs(botId: number): void {
     const entry = this.#entries.get(botId);
-    if (entry?.open) await this.#runWalkthroughs(botId, entry);
+    if (!entry?.open) return;
+    entry.walkedWith = null;
+    void this.#runWalkthroughs(botId, entry);
   }
 
   /** The sentence vectors that the reading of a message needs. */
@@ -237,6 +239,21 @@ export class ModelService {
     }
   }
 
+  /** One that cannot be run is told as failed, and the others run. */
+  async #walkOne(
+    botId: number,
+    { name }: Walkthrough,
+    steps: Generator<void, WalkthroughResult>,
+  ): Promise<WalkthroughResult> {
+    try {
+      return await inTurns(steps);
+    } catch (error) {
+      this.#report(error, botId);
+      const faults = ['it could not be run: something in it cannot be read'];
+      return { name, outcome: 'abandoned', slots: {}, passed: false, faults, transcript: [] };
+    }
+  }
+
   async #walk(botId: number, entry: Entry): Promise<void> {
     const { open } = entry;
     if (!open) return;
@@ -246,7 +263,7 @@ export class ModelService {
     const now = localNow(open.recogniser.document.timeZone);
     const results: WalkthroughResult[] = [];
     for (const { walkthrough } of stored) {
-      results.push(await inTurns(walk(open.recogniser, walkthrough, vectors, now)));
+      results.push(await this.#walkOne(botId, walkthrough, walk(open.recogniser, walkthrough, vectors, now)));
     }
     if (entry.open !== open) return;
     entry.walkthroughs = results;

@@ -5,8 +5,8 @@ import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import { loadModel } from '../repositories/models.js';
 import { findVectors } from '../repositories/vectors.js';
-import { createTestSet, lastTestRun } from '../repositories/tests.js';
-import { addWalkthroughs } from '../repositories/walkthroughs.js';
+import { createTestSet, lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
+import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
 import { BotService } from './bots.js';
 import { ConversationService } from './conversations.js';
 import { EncodingService } from './encoding.js';
@@ -130,6 +130,81 @@ describe('the services, with real workers and a real database', () => {
     expect(second?.turns[1]).toMatchObject({ said: { type: 'text', text: 'three mint tea' }, revision: 1 });
     expect((await conversations.takeBack(bot, id, 1))?.state.open?.values).toEqual({});
     expect(await conversations.say(bot, 999, { type: 'noInput' })).toBeNull();
+  });
+
+  it('take turns that come at once one after another, and a turn that is sent twice once', async () => {
+    const bot = await bots.get(await bots.create(teaShop()));
+    const conversations = new ConversationService(db, models);
+    const { id } = await conversations.start(bot);
+    const at = Array.from({ length: 8 }, (_, index) =>
+      conversations.say(bot, id, { type: 'text', text: `la ${index}` }, `turn ${index % 6}`),
+    );
+    await Promise.all(at);
+    const turns = (await conversations.get(bot, id))!.turns;
+    expect(turns.map(({ position }) => position)).toEqual([0, 1, 2, 3, 4, 5]);
+    expect(turns.map(({ said }) => (said.type === 'text' ? said.text : ''))).toEqual(
+      [0, 1, 2, 3, 4, 5].map((n) => `la ${n}`),
+    );
+  });
+
+  it('give every form that is completed a number of its own', async () => {
+    const bot = await bots.get(await bots.create(teaShop()));
+    const conversations = new ConversationService(db, models);
+    const references: string[] = [];
+    for (const { id } of [await conversations.start(bot), await conversations.start(bot)]) {
+      for (let order = 0; order < 2; order++) {
+        await conversations.say(bot, id, { type: 'choice', intent: 'cancel_order' });
+        await conversations.say(bot, id, { type: 'text', text: 'T-1234' });
+        const done = await conversations.say(bot, id, { type: 'text', text: 'too much tea' });
+        for (const act of done!.turns.at(-1)!.acts) if (act.act === 'complete') references.push(act.reference);
+      }
+    }
+    expect(references).toHaveLength(4);
+    expect(new Set(references).size).toBe(4);
+  });
+
+  it('copy a bot with its tests, and let tests follow a slot and an intent that are called otherwise', async () => {
+    const first = await bots.create(teaShop());
+    const line = { text: 'two mint tea', intent: 'order_tea', slots: [{ slot: 'amount', start: 0, end: 3 }] };
+    await bots.addTestSet(first, 'hand', [line]);
+    const walkthrough = { name: 'w', turns: [{ user: 'x' }], expect: { slots: { amount: 2 } } };
+    await bots.addWalkthroughs(first, [walkthrough]);
+    const id = await bots.duplicate(first);
+    const [set] = await listTestSets(db, id);
+    await bots.edit(id, { do: 'renameSlot', form: 'order', from: 'amount', to: 'packets' });
+    await bots.edit(id, { do: 'changeIntent', name: 'order_tea', to: { name: 'buy' } });
+    const lines = () => readTestLines(db, id, set!.id);
+    expect(await lines()).toEqual([{ ...line, intent: 'buy', slots: [{ slot: 'packets', start: 0, end: 3 }] }]);
+    expect((await listWalkthroughs(db, id))[0]!.walkthrough.expect.slots).toEqual({ packets: 2 });
+    await bots.step(id, 'undo');
+    await bots.step(id, 'undo');
+    expect(await lines()).toEqual([line]);
+    expect((await listWalkthroughs(db, id))[0]!.walkthrough).toEqual(walkthrough);
+    expect((await listWalkthroughs(db, first))[0]!.walkthrough).toEqual(walkthrough);
+  });
+
+  it('undo what was done last, whatever it was', async () => {
+    const id = await bots.create(teaShop());
+    await bots.addTestSet(id, 'hand', [{ text: 'a', intent: 'order_tea' }]);
+    const [set] = await listTestSets(db, id);
+    await bots.addTestLine(id, set!.id, { text: 'b', intent: null });
+    await bots.addWalkthroughs(id, [{ name: 'w', turns: [{ user: 'x' }], expect: {} }]);
+    const [walkthrough] = await listWalkthroughs(db, id);
+    await bots.deleteWalkthrough(id, walkthrough!.id);
+    await bots.deleteTestSet(id, set!.id);
+    expect([await listTestSets(db, id), await listWalkthroughs(db, id)]).toEqual([[], []]);
+    const labels: string[] = [];
+    for (let step = await bots.step(id, 'undo'); step; step = await bots.step(id, 'undo')) labels.push(step.label);
+    expect(labels).toEqual([
+      'delete the test set hand',
+      'delete the walkthrough w',
+      'add 1 walkthrough',
+      'add “b” to a test set',
+      'add the test set hand',
+    ]);
+    expect([await listTestSets(db, id), await listWalkthroughs(db, id)]).toEqual([[], []]);
+    expect(await bots.deleteTestSet(id, set!.id)).toBe(false);
+    await expect(bots.addTestLine(id, set!.id, { text: 'b', intent: 'nothing' })).rejects.toThrow(/no intent/);
   });
 
   it('explain a message with the model that answers, as it was read', async () => {

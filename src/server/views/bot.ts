@@ -1,5 +1,5 @@
-import type { BotFrame } from '../../core/contract/bot.js';
-import { incompleteForms } from '../../core/bot/notes.js';
+import type { BotFrame, SettingsView } from '../../core/contract/bot.js';
+import { sayGaps } from '../../core/bot/notes.js';
 import { measureHeldOut } from '../../core/measure/evaluate.js';
 import type { Application } from '../application.js';
 import type { StoredBot } from '../repositories/bots.js';
@@ -12,11 +12,17 @@ export async function openModelOf({ models }: Application, bot: StoredBot): Prom
   return state === 'none' ? null : models.answering(bot);
 }
 
+export async function settingsView(app: Application, id: number): Promise<SettingsView> {
+  const { name, languages, timeZone, region } = (await app.bots.get(id)).document;
+  return { name, languages, timeZone, region };
+}
+
 export async function botFrame(app: Application, id: number): Promise<BotFrame> {
   const bot = await app.bots.get(id);
   const open = await openModelOf(app, bot);
   const walkthroughs = app.models.walkthroughs(id);
   const run = await lastTestRun(app.database, id);
+  const gaps = sayGaps(bot.document);
   const names = bot.document.intents.map((intent) => intent.name);
   return {
     bot: { id, name: bot.document.name, revision: bot.revision },
@@ -24,7 +30,7 @@ export async function botFrame(app: Application, id: number): Promise<BotFrame> 
     history: await app.bots.history(id),
     figures: {
       teach: open ? measureHeldOut(open.model.heldOut, names).accuracy : null,
-      say: incompleteForms(bot.document).length,
+      say: gaps && gaps.forms.length + gaps.intents.length + gaps.texts.length,
       try:
         walkthroughs && walkthroughs.length > 0
           ? { passing: walkthroughs.filter((result) => result.passed).length, all: walkthroughs.length }

@@ -1,15 +1,29 @@
-import { BUILT_IN_KINDS } from '../../core/bot/document.js';
-import type { SayView } from '../../core/contract/say.js';
-import { formNotes, incompleteForms } from '../../core/bot/notes.js';
+import { BUILT_IN_KINDS, findEntity, type BotDocument } from '../../core/bot/document.js';
+import { insertsForForm } from '../../core/bot/inserts.js';
+import { formNotes, sayGaps } from '../../core/bot/notes.js';
+import { botTextNotes } from '../../core/bot/textNotes.js';
+import type { SayList, SayView, TextsView } from '../../core/contract/say.js';
 import { readThrough } from '../../core/converse/readThrough.js';
 import type { Application } from '../application.js';
 import { localNow } from '../time.js';
 import { openModelOf } from './bot.js';
 
+function sayList(document: BotDocument): SayList {
+  const gaps = sayGaps(document);
+  return {
+    forms: document.forms.map(({ name, slots }) => ({
+      name,
+      slots: slots.length,
+      missing: gaps?.forms.includes(name) ?? false,
+    })),
+    unanswered: gaps?.intents ?? [],
+    textsMissing: gaps?.texts.length ?? 0,
+  };
+}
+
 export async function sayView(app: Application, botId: number, wanted: string | null): Promise<SayView> {
   const bot = await app.bots.get(botId);
   const { document } = bot;
-  const incomplete = incompleteForms(document);
   const form = document.forms.find((candidate) => candidate.name === wanted) ?? document.forms[0];
   const intents = form
     ? document.intents.filter((intent) => intent.form === form.name).map((intent) => intent.name)
@@ -19,13 +33,15 @@ export async function sayView(app: Application, botId: number, wanted: string | 
   const opener = intents.find((name) =>
     open?.recogniser.document.intents.some((intent) => intent.name === name && intent.form === form?.name),
   );
+  const used = new Set(form?.slots.map(({ entity }) => entity));
   return {
-    forms: document.forms.map(({ name, slots }) => ({ name, slots: slots.length, missing: incomplete.includes(name) })),
+    ...sayList(document),
     current: form
       ? {
           form,
           notes: formNotes(document, form),
           intents,
+          inserts: insertsForForm(document, form),
           readThrough:
             open && known && opener ? readThrough(open.recogniser, opener, known, localNow(document.timeZone)) : null,
           stale: (await app.models.stateOf(bot)).state !== 'current',
@@ -35,10 +51,22 @@ export async function sayView(app: Application, botId: number, wanted: string | 
       ...document.entities.map((entity) => entity.name),
       ...BUILT_IN_KINDS.filter((kind) => !document.entities.some((entity) => entity.name === kind)),
     ],
+    lists: [...used].flatMap((name) => findEntity(document, name) ?? []),
     intents: document.intents.map((intent) => intent.name),
-    desks: document.desks,
+    desks: document.desks.map(({ name }) => name),
+    language: document.languages[0] ?? 'en',
+  };
+}
+
+export async function textsView(app: Application, botId: number): Promise<TextsView> {
+  const { document } = await app.bots.get(botId);
+  return {
+    ...sayList(document),
+    texts: document.texts,
     noMatch: document.noMatch,
     greeting: document.greeting,
+    allDesks: document.desks,
+    notes: botTextNotes(document),
     language: document.languages[0] ?? 'en',
   };
 }

@@ -1,4 +1,5 @@
-import { entitiesInUse, findForm } from '../../core/bot/document.js';
+import { isOffered, proposedName } from '../../core/bot/customersName.js';
+import { BUILT_IN_KINDS, entitiesInUse, findForm } from '../../core/bot/document.js';
 import { intentNotes, unknownValues } from '../../core/bot/notes.js';
 import { readMarking } from '../../core/bot/marking.js';
 import { measureHeldOut } from '../../core/measure/evaluate.js';
@@ -56,6 +57,10 @@ export async function teachView(app: Application, botId: number, wanted: string 
           notes: intentNotes(document, intent, heldOut),
           unknown: unknownValues(document, intent),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
+          known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],
+          called: intent.called ?? null,
+          proposed: proposedName(intent.name),
+          offered: isOffered(intent),
           recall: recallOf(intent.name),
         }
       : null,

@@ -5,7 +5,8 @@
   import type { FormChange } from '$core/bot/edit.js';
   import type { Note } from '$core/bot/note.js';
   import type { SayView } from '$core/contract/say.js';
-  import { edit } from '../shared/acts.js';
+  import { edit, keepEdit } from '../shared/acts.js';
+  import Choice from '../shared/Choice.svelte';
   import NameDialog from '../shared/NameDialog.svelte';
   import SlotRow from './SlotRow.svelte';
   import TextLines from './TextLines.svelte';
@@ -23,6 +24,8 @@
   let sheet: HTMLElement;
 
   const change = (to: FormChange) => edit(botId, { do: 'changeForm', name: form.name, to });
+  const keepText = (to: FormChange) => keepEdit(botId, { do: 'changeForm', name: form.name, to });
+  const inserts = $derived(view.current?.inserts ?? []);
 
   async function rename(name: string): Promise<boolean> {
     const done = name === form.name || (await change({ name }));
@@ -89,6 +92,8 @@
         {form}
         {slot}
         entities={view.entities}
+        lists={view.lists}
+        {inserts}
         language={view.language}
         first={index === 0}
         last={index === form.slots.length - 1}
@@ -107,33 +112,39 @@
     label="Confirmation"
     text={form.confirm}
     language={view.language}
-    placeholder={'The read-back that asks yes or no: So that is {quantity, number} {plant}. Is that right?'}
-    keep={(text) => change({ confirm: text })}
+    placeholder="The read-back that asks yes or no; without it the form completes when it is full"
+    {inserts}
+    keep={(text) => keepText({ confirm: text })}
   />
   <TextLines
-    label="Decline"
+    label={form.onNo === 'leave' ? 'Left at a no' : 'Decline'}
     text={form.decline}
     language={view.language}
     placeholder="Said after a no: What shall I change?"
-    keep={(text) => change({ decline: text })}
+    {inserts}
+    keep={(text) => keepText({ decline: text })}
   />
+  <label class="desk">
+    <span class="soft">On a no</span>
+    <Choice value={form.onNo ?? 'change'} keep={(value) => change({ onNo: value === 'leave' ? 'leave' : null })}>
+      <option value="change">ask what to change; a second no leaves</option>
+      <option value="leave">say the text and leave</option>
+    </Choice>
+  </label>
   <TextLines
     label="Done"
     text={form.done}
     language={view.language}
     placeholder="Said when the form is complete"
-    keep={(text) => change({ done: text })}
+    {inserts}
+    keep={(text) => keepText({ done: text })}
   />
   <label class="desk">
     <span class="soft">Then to desk</span>
-    <select
-      class="cell"
-      value={form.desk ?? ''}
-      onchange={(event) => change({ desk: event.currentTarget.value || null })}
-    >
+    <Choice value={form.desk ?? ''} keep={(desk) => change({ desk: desk || null })}>
       <option value="">none</option>
-      {#each view.desks as desk (desk.name)}<option value={desk.name}>{desk.name}</option>{/each}
-    </select>
+      {#each view.desks as desk (desk)}<option value={desk}>{desk}</option>{/each}
+    </Choice>
   </label>
 </div>
 <NameDialog
@@ -186,12 +197,12 @@
 
   .desk {
     display: grid;
-    grid-template-columns: 6.5rem 12rem;
+    grid-template-columns: 6.5rem 18rem;
     gap: 0.5rem;
     align-items: baseline;
   }
 
-  .desk select {
+  .desk :global(select) {
     border-color: var(--line);
   }
 </style>

@@ -4,57 +4,27 @@
   import { edit } from '../shared/acts.js';
   import NameDialog from '../shared/NameDialog.svelte';
   import Notes from '../shared/Notes.svelte';
-  import BotTexts from './BotTexts.svelte';
   import FormSheet from './FormSheet.svelte';
   import ReadThrough from './ReadThrough.svelte';
+  import SayList from './SayList.svelte';
 
   const { botId, view }: { botId: number; view: SayView } = $props();
 
   let naming = $state(false);
 
-  const pathOf = (name: string) => `/bots/${botId}/say?form=${encodeURIComponent(name)}`;
-
   async function create(name: string): Promise<boolean> {
     const done = await edit(botId, { do: 'addForm', name });
-    if (done) await goto(pathOf(name));
+    if (done) await goto(`/bots/${botId}/say?form=${encodeURIComponent(name)}`);
     return done;
   }
 </script>
 
 <div class="stage">
-  <div class="list">
-    <div class="head">
-      <h2>Forms <span class="soft figure">{view.forms.length}</span></h2>
-      <button class="quiet firm" onclick={() => (naming = true)}>New</button>
-    </div>
-    <nav aria-label="Forms">
-      {#each view.forms as form (form.name)}
-        <a
-          class="entry"
-          href={pathOf(form.name)}
-          aria-current={form.name === view.current?.form.name ? 'true' : undefined}
-        >
-          <span class="name">{form.name}</span>
-          {#if form.missing}<span class="missing">missing</span>{:else}<span class="figure soft">{form.slots}</span
-            >{/if}
-        </a>
-      {/each}
-    </nav>
-    <div class="head always"><h2>Whole bot</h2></div>
-    <div class="head"><a href="#no-match">No match, greeting, desks</a></div>
-  </div>
+  <SayList {botId} list={view} current={view.current?.form.name ?? null} create={() => (naming = true)} />
   <section class="work" aria-label="Form">
     {#if view.current}
       {#key view.current.form.name}
-        {#key view.current.form.name}
-          <FormSheet
-            {botId}
-            form={view.current.form}
-            notes={view.current.notes}
-            openedBy={view.current.intents}
-            {view}
-          />
-        {/key}
+        <FormSheet {botId} form={view.current.form} notes={view.current.notes} openedBy={view.current.intents} {view} />
       {/key}
     {:else}
       <div class="empty">
@@ -63,7 +33,6 @@
         <p><button class="solid" onclick={() => (naming = true)}>Make the first form</button></p>
       </div>
     {/if}
-    <BotTexts {botId} {view} />
   </section>
   <aside class="margin" aria-label="Margin">
     {#if view.current}
@@ -83,20 +52,11 @@
   heading="New form"
   label="Name"
   action="Make the form"
-  hint="What it takes in, such as plant_order."
+  hint="What it takes in, such as an order or a booking."
   submit={create}
 />
 
 <style>
-  .always {
-    margin-top: 1rem;
-  }
-
-  .missing {
-    color: var(--none);
-    font-size: 0.75rem;
-  }
-
   .empty {
     padding: 3rem;
     display: grid;

@@ -2,11 +2,13 @@
   import ArrowDown from 'carbon-icons-svelte/lib/ArrowDown.svelte';
   import ArrowUp from 'carbon-icons-svelte/lib/ArrowUp.svelte';
   import TrashCan from 'carbon-icons-svelte/lib/TrashCan.svelte';
-  import type { Form, Slot } from '$core/bot/document.js';
+  import type { Entity, Form, Slot } from '$core/bot/document.js';
+  import type { Insert } from '$core/bot/inserts.js';
   import type { SlotChange } from '$core/bot/edit.js';
-  import { edit } from '../shared/acts.js';
+  import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
-  import { conditionOf, conditionRule } from './condition.js';
+  import Choice from '../shared/Choice.svelte';
+  import ConditionRows from './ConditionRows.svelte';
   import TextLines from './TextLines.svelte';
 
   const {
@@ -14,6 +16,8 @@
     form,
     slot,
     entities,
+    lists,
+    inserts,
     language,
     first,
     last,
@@ -25,6 +29,9 @@
     form: Form;
     slot: Slot;
     entities: string[];
+    /** The bot's entities with their values, for conditions. */
+    lists: Entity[];
+    inserts: readonly Insert[];
     language: string;
     first: boolean;
     last: boolean;
@@ -33,68 +40,62 @@
     remove: () => unknown;
   } = $props();
 
-  const condition = $derived(conditionOf(slot.when));
-  const others = $derived(form.slots.filter((other) => other.name !== slot.name));
+  const act = (to: SlotChange) => ({ do: 'changeSlot' as const, form: form.name, slot: slot.name, to });
+  const change = (to: SlotChange) => edit(botId, act(to));
+  const rename = (to: string) => keepEdit(botId, { do: 'renameSlot', form: form.name, from: slot.name, to });
+  const entity = $derived(lists.find((item) => item.name === slot.entity));
 
-  const change = (to: SlotChange) => edit(botId, { do: 'changeSlot', form: form.name, slot: slot.name, to });
-  const rename = (to: string) => edit(botId, { do: 'renameSlot', form: form.name, from: slot.name, to });
-  const setCondition = (other: string, value: string) =>
-    change({ when: other === '' ? null : conditionRule(other, value) });
+  /** A default as it is typed: a figure for what is counted. */
+  const setDefault = (text: string) => {
+    const value = text.trim();
+    const figure = value !== '' && Number.isFinite(Number(value)) && entity?.kind !== 'list';
+    return keepEdit(botId, act({ default: value === '' ? null : figure ? Number(value) : value }));
+  };
 </script>
 
 <tr data-slot={slot.name} class:missing>
   <td><Cell value={slot.name} label="Name of slot {slot.name}" keep={rename} /></td>
   <td>
-    <select
-      class="cell"
-      value={slot.entity}
-      aria-label="Entity of {slot.name}"
-      onchange={(event) => change({ entity: event.currentTarget.value })}
-    >
-      {#each entities as entity (entity)}<option value={entity}>{entity}</option>{/each}
-    </select>
+    <Choice value={slot.entity} label="Entity of {slot.name}" keep={(name) => change({ entity: name })}>
+      {#each entities as name (name)}<option value={name}>{name}</option>{/each}
+    </Choice>
   </td>
   <td class="required">
     <input
       type="checkbox"
       checked={slot.required}
       aria-label="{slot.name} is required"
-      onchange={(event) => change({ required: event.currentTarget.checked })}
+      onchange={async (event) => {
+        const box = event.currentTarget;
+        if (!(await change({ required: box.checked }))) box.checked = slot.required;
+      }}
     />
   </td>
   <td>
-    <span class="condition soft">
-      {#if condition === 'other'}
-        when <code>{JSON.stringify(slot.when)}</code>
-      {:else if condition === null}
-        {#if others.length > 0}
-          <select
-            class="cell"
-            value=""
-            aria-label="Ask for {slot.name} only when"
-            onchange={(event) => setCondition(event.currentTarget.value, '')}
-          >
-            <option value="">always</option>
-            {#each others as other (other.name)}<option value={other.name}>when {other.name} is …</option>{/each}
-          </select>
-        {/if}
-      {:else}
-        <select
-          class="cell"
-          value={condition.slot}
-          aria-label="Ask for {slot.name} only when"
-          onchange={(event) => setCondition(event.currentTarget.value, condition.value)}
+    <ConditionRows {form} {slot} entities={lists} keep={(when) => change({ when })} />
+    <details class="more">
+      <summary
+        >{slot.default === undefined ? 'More' : `else ${slot.default}`}<span class="unseen">
+          on {slot.name}</span
+        ></summary
+      >
+      <label>
+        <span class="soft">holds</span>
+        <Choice
+          value={slot.several === undefined ? '' : slot.several ? 'several' : 'one'}
+          label="How many values {slot.name} holds"
+          keep={(value) => change({ several: value === '' ? null : value === 'several' })}
         >
-          <option value="">always</option>
-          {#each others as other (other.name)}<option value={other.name}>when {other.name} is</option>{/each}
-        </select>
-        <Cell
-          value={condition.value}
-          label="Value of {condition.slot} for which {slot.name} is asked"
-          keep={(value) => setCondition(condition.slot, value)}
-        />
-      {/if}
-    </span>
+          <option value="">as its kind has it</option>
+          <option value="one">one value</option>
+          <option value="several">several values</option>
+        </Choice>
+      </label>
+      <label>
+        <span class="soft">if they do not mind</span>
+        <Cell value={String(slot.default ?? '')} placeholder="ask again" keep={setDefault} />
+      </label>
+    </details>
   </td>
   <td>
     <TextLines
@@ -103,7 +104,8 @@
       text={slot.prompts}
       {language}
       placeholder={slot.required ? 'What is asked for it?' : 'Optional: asked only if it is required'}
-      keep={(prompts) => change({ prompts: prompts ?? [] })}
+      {inserts}
+      keep={(prompts) => keepEdit(botId, act({ prompts: prompts ?? [] }))}
     />
   </td>
   <td class="acts">
@@ -150,13 +152,22 @@
     box-shadow: inset 0 -1px 0 var(--none);
   }
 
-  .condition {
-    display: grid;
+  .more {
     font-size: 0.8125rem;
   }
 
+  .more summary {
+    cursor: pointer;
+    color: var(--reed);
+    font-size: 0.75rem;
+  }
+
+  .more label {
+    display: grid;
+  }
+
   td:nth-child(4) {
-    width: 9.5rem;
+    width: 11rem;
   }
 
   .acts {

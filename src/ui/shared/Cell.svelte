@@ -14,35 +14,37 @@
     ...rest
   }: {
     value: string;
-    /** @returns `false`, or a promise of it, if the text was refused */
+    /** @returns `false` or a sentence that says why, or a promise of it, if the text was refused */
     keep: (text: string) => unknown;
     /** The name for assistive technology where no label stands around the field. */
     label?: string;
     /** Whether the text may have several lines. */
     lines?: boolean;
     look?: 'customer' | 'figure' | '';
-  } & Pick<HTMLInputAttributes, 'placeholder' | 'type' | 'min' | 'max' | 'spellcheck'> = $props();
+  } & Pick<HTMLInputAttributes, 'id' | 'placeholder' | 'type' | 'min' | 'max' | 'spellcheck'> = $props();
 
   let draft = $state<string | null>(null);
-  let refused = $state(false);
+  /** Why the text was refused; empty where that is told elsewhere. */
+  let refused = $state<string | null>(null);
+  const own = $props.id();
 
   function typed(event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) {
     draft = event.currentTarget.value;
-    refused = false;
+    refused = null;
   }
 
   async function commit() {
     const text = draft;
     if (text === null) return;
-    const done = text === value || (await keep(text)) !== false;
+    const result = text === value || (await keep(text));
     // More may have been typed while this was being kept.
     if (draft !== text) return;
-    refused = !done;
-    if (done) draft = null;
+    refused = result === false ? '' : typeof result === 'string' ? result : null;
+    if (refused === null) draft = null;
   }
 
   function left() {
-    if (!refused) void commit();
+    if (refused === null) void commit();
   }
 
   function pressed(event: KeyboardEvent) {
@@ -52,7 +54,7 @@
     } else if (event.key === 'Escape' && draft !== null) {
       event.preventDefault();
       draft = null;
-      refused = false;
+      refused = null;
     }
   }
 
@@ -61,7 +63,8 @@
     value: draft ?? value,
     placeholder: rest.placeholder,
     'aria-label': label,
-    'aria-invalid': refused || undefined,
+    'aria-invalid': refused !== null || undefined,
+    'aria-describedby': refused !== null ? `${own}-refused` : undefined,
     oninput: typed,
     onblur: left,
     onkeydown: pressed,
@@ -73,12 +76,22 @@
 {:else}
   <input {...rest} {...attributes} />
 {/if}
+{#if refused !== null}
+  <span class="refused" id="{own}-refused" role="alert">Not kept. {refused} <kbd>Esc</kbd> brings back what is.</span>
+{/if}
 
 <style>
   textarea {
     field-sizing: content;
     resize: vertical;
     line-height: 1.35;
+  }
+
+  .refused {
+    display: block;
+    padding: 0.15rem 0.35rem;
+    font-size: 0.8125rem;
+    color: var(--none);
   }
 
   [aria-invalid] {

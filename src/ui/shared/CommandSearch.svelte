@@ -25,6 +25,12 @@
       run: () => goto(stagePath(frame.bot.id, stage)),
     })),
     { label: 'Entities and their values', hint: 'Teach', run: () => goto(`/bots/${frame.bot.id}/teach/entities`) },
+    { label: 'Sentences and desks of the bot', hint: 'Say', run: () => goto(`/bots/${frame.bot.id}/say/texts`) },
+    {
+      label: 'Settings of the bot',
+      hint: 'name, languages, time zone',
+      run: () => goto(`/bots/${frame.bot.id}/settings`),
+    },
     { label: 'New intent', hint: 'Teach', run: () => goto(`/bots/${frame.bot.id}/teach?new`) },
     { label: 'Undo', hint: 'Ctrl Z', run: () => stepHistory(frame.bot.id, 'undo') },
     { label: 'Redo', hint: 'Ctrl Shift Z', run: () => stepHistory(frame.bot.id, 'redo') },

@@ -11,8 +11,8 @@
         return { text: percent(figures.teach), means: 'held-out accuracy of the intents' };
       case 'say':
         return {
-          text: figures.say === 0 ? 'complete' : `${figures.say} missing`,
-          means: 'forms with something missing',
+          text: figures.say === null ? '–' : figures.say === 0 ? 'complete' : `${figures.say} missing`,
+          means: 'forms with something missing, intents with nothing to say, texts with unknown names',
         };
       case 'try':
         return {

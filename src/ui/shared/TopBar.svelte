@@ -21,7 +21,7 @@
 <header>
   <a class="product" href="/">Reed Gate</a>
   <span aria-hidden="true">·</span>
-  <strong class="bot">{frame.bot.name}</strong>
+  <a class="bot" href="/bots/{frame.bot.id}/settings" title="Settings of the bot">{frame.bot.name}</a>
   <span class="history">
     <button
       class="quiet"
@@ -63,7 +63,8 @@
   }
 
   .bot {
-    font-weight: 400;
+    color: var(--ink);
+    text-decoration-color: var(--line-strong);
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

@@ -37,6 +37,22 @@ export async function edit(botId: number, act: Edit, said?: string): Promise<boo
   return true;
 }
 
+/**
+ * Does one act that a field asks for, which tells a refusal itself.
+ * @returns `true`, or the sentence that says why it was refused
+ */
+export async function keepEdit(botId: number, act: Edit): Promise<true | string> {
+  try {
+    await inTurn(() => send('POST', `/api/bots/${botId}/edits`, act));
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error;
+    return error.message;
+  }
+  modelWatch.expectChange();
+  await refresh();
+  return true;
+}
+
 /** Undoes the last act, or does it again. */
 export async function stepHistory(botId: number, direction: 'undo' | 'redo'): Promise<void> {
   try {

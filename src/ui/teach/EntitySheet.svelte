@@ -2,8 +2,10 @@
   import { goto } from '$app/navigation';
   import { ENTITY_KINDS, type Entity, type EntityKind, type ListValue } from '$core/bot/document.js';
   import type { EntityChange } from '$core/bot/edit.js';
+  import { joinParts, listLines, splitParts } from '$core/bot/pasted.js';
   import { edit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
+  import Choice from '../shared/Choice.svelte';
   import { counted } from '../shared/format.js';
   import NameDialog from '../shared/NameDialog.svelte';
 
@@ -21,11 +23,41 @@
     return done;
   }
 
+  /** Adds a value a line. The field is emptied at once, so that typing on loses nothing. */
   async function add(text: string) {
-    const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-    if (lines.length === 0) return;
-    const said = lines.length > 1 ? `Added ${counted(lines.length, 'value')}.` : undefined;
-    if (await edit(botId, { do: 'addValues', entity: entity.name, values: lines }, said)) added = '';
+    const rows = listLines(text).flatMap((line): ListValue[] => {
+      const [value, ...synonyms] = splitParts(line);
+      return value === undefined ? [] : [{ value, synonyms }];
+    });
+    added = '';
+    if (rows.length === 0) return;
+    const said = rows.length > 1 ? `Added ${counted(rows.length, 'value')}.` : undefined;
+    if (await edit(botId, { do: 'addValues', entity: entity.name, values: rows }, said)) return;
+    added = added === '' ? text : `${text}, ${added}`;
+  }
+
+  /** Another kind may have no use for what was written; that is asked about first. */
+  let kindWanted = $state<EntityKind | null>(null);
+
+  const losing = $derived(
+    entity.kind === 'list' && values.length > 0
+      ? counted(values.length, 'value')
+      : entity.kind === 'pattern' && (entity.pattern ?? '') !== ''
+        ? 'the pattern'
+        : null,
+  );
+
+  async function setKind(kind: EntityKind): Promise<boolean> {
+    if (losing === null || kind === entity.kind) return change({ kind });
+    kindWanted = kind;
+    return false;
+  }
+
+  async function loseAndChange() {
+    const kind = kindWanted;
+    kindWanted = null;
+    if (kind)
+      await edit(botId, { do: 'changeEntity', name: entity.name, to: { kind } }, `${entity.name} is now ${kind}.`);
   }
 
   const changeValue = (value: string, to: Partial<ListValue>) =>
@@ -54,20 +86,19 @@
   <h1>{entity.name}</h1>
   <label>
     <span class="soft">Kind</span>
-    <select
-      class="cell"
-      value={entity.kind}
-      onchange={(event) => change({ kind: event.currentTarget.value as EntityKind })}
-    >
+    <Choice value={entity.kind} keep={(kind) => setKind(kind as EntityKind)}>
       {#each ENTITY_KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
-    </select>
+    </Choice>
   </label>
   {#if entity.kind === 'list'}
     <label>
       <input
         type="checkbox"
         checked={entity.misspellings ?? false}
-        onchange={(event) => change({ misspellings: event.currentTarget.checked })}
+        onchange={async (event) => {
+          const box = event.currentTarget;
+          if (!(await change({ misspellings: box.checked }))) box.checked = entity.misspellings ?? false;
+        }}
       />
       also when misspelt
     </label>
@@ -82,6 +113,13 @@
     >
   </span>
 </header>
+{#if kindWanted !== null}
+  <div class="ask" role="alertdialog" aria-label="Change the kind">
+    <span>As {kindWanted} it would lose {losing}.</span>
+    <button class="quiet danger" onclick={loseAndChange}>Change it and lose {losing}</button>
+    <button class="quiet firm" onclick={() => (kindWanted = null)}>Keep it as it is</button>
+  </div>
+{/if}
 
 {#if entity.kind === 'list'}
   <table class="sheet">
@@ -106,9 +144,9 @@
           <td>
             <Cell
               look="customer"
-              value={item.synonyms.join(', ')}
+              value={joinParts(item.synonyms)}
               label="Synonyms of {item.value}"
-              keep={(text) => changeValue(item.value, { synonyms: text.split(',') })}
+              keep={(text) => changeValue(item.value, { synonyms: splitParts(text) })}
             />
           </td>
           <td
@@ -131,7 +169,7 @@
               bind:value={added}
               onpaste={pasted}
               aria-label="New value"
-              placeholder="A new value, with synonyms after commas; or paste many lines"
+              placeholder="A new value, with synonyms after commas (one with a comma in quotes); or paste many lines"
             />
             <button class="quiet firm" disabled={added.trim() === ''}>Add</button>
           </form>
@@ -146,7 +184,7 @@
       <Cell look="figure" value={entity.pattern ?? ''} keep={(pattern) => change({ pattern })} spellcheck="false" />
     </label>
     <p class="soft">
-      A regular expression for the whole value, in capitals or not: <code>LM-\d{'{5}'}</code> finds LM-20418 and lm-20418.
+      A regular expression for the whole value, in capitals or not: <code>AB-\d{'{4}'}</code> finds AB-1234 and ab-1234.
     </p>
   </div>
 {:else if entity.kind === 'free'}
@@ -178,13 +216,21 @@
     align-items: baseline;
   }
 
-  header select {
+  header :global(select) {
     width: auto;
     border-color: var(--line);
   }
 
   .acts {
     margin-left: auto;
+  }
+
+  .ask {
+    display: flex;
+    gap: 0.75rem;
+    align-items: baseline;
+    padding: 0.5rem 0.75rem;
+    background: var(--none-wash);
   }
 
   .value {

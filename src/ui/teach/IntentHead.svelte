@@ -1,18 +1,17 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { variants, withVariants } from '$core/bot/localised.js';
   import type { IntentSheet, TeachView } from '$core/contract/teach.js';
   import type { IntentChange } from '$core/bot/edit.js';
-  import { edit } from '../shared/acts.js';
+  import TextLines from '../say/TextLines.svelte';
+  import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
+  import Choice from '../shared/Choice.svelte';
   import { share } from '../shared/format.js';
   import NameDialog from '../shared/NameDialog.svelte';
 
   const { botId, intent, view }: { botId: number; intent: IntentSheet; view: TeachView } = $props();
 
   let renaming = $state(false);
-
-  const reply = $derived(variants(intent.reply ?? undefined, view.language).join('\n'));
 
   async function rename(name: string): Promise<boolean> {
     const done = name === intent.name || (await change({ name }));
@@ -26,14 +25,14 @@
 
   const change = (to: IntentChange) => edit(botId, { do: 'changeIntent', name: intent.name, to });
 
-  const setReply = (text: string) =>
-    change({ reply: text.trim() ? withVariants(intent.reply ?? undefined, view.language, text.split('\n')) : null });
+  const keep = (to: IntentChange) => keepEdit(botId, { do: 'changeIntent', name: intent.name, to });
 
-  async function setForm(value: string) {
-    if (value !== '+') await change({ form: value || null });
-    else if (await edit(botId, { do: 'addForm', name: `${intent.name}_form`, intent: intent.name })) {
-      await goto(`/bots/${botId}/say?form=${encodeURIComponent(`${intent.name}_form`)}`);
-    }
+  async function setForm(value: string): Promise<boolean> {
+    if (value !== '+') return change({ form: value || null });
+    const name = `${intent.name}_form`;
+    if (!(await edit(botId, { do: 'addForm', name, intent: intent.name }))) return false;
+    await goto(`/bots/${botId}/say?form=${encodeURIComponent(name)}`);
+    return true;
   }
 </script>
 
@@ -50,34 +49,55 @@
     <span class="soft">Means</span>
     <Cell
       value={intent.description}
-      placeholder="What the customer wants, in a sentence"
-      keep={(text) => change({ description: text.trim() })}
+      placeholder="What the customer wants, in a sentence; for you and the model, customers do not see it"
+      keep={(text) => keep({ description: text.trim() })}
     />
   </label>
+  <div class="called">
+    <TextLines
+      label="Customers’ name"
+      text={intent.called ?? undefined}
+      language={view.language}
+      placeholder={intent.proposed}
+      keep={(called) => keep({ called })}
+    />
+    <label>
+      <input
+        type="checkbox"
+        checked={intent.offered}
+        onchange={async (event) => {
+          const box = event.currentTarget;
+          if (!(await change({ offered: box.checked }))) box.checked = intent.offered;
+        }}
+      />
+      <span class="soft">offered in clarifications and help</span>
+    </label>
+  </div>
   <div class="then">
     <label>
       <span class="soft">Form</span>
-      <select class="cell" value={intent.form ?? ''} onchange={(event) => setForm(event.currentTarget.value)}>
+      <Choice value={intent.form ?? ''} keep={setForm}>
         <option value="">none</option>
         {#each view.forms as form (form)}<option value={form}>{form}</option>{/each}
         <option value="+">a new form …</option>
-      </select>
+      </Choice>
     </label>
     <label>
       <span class="soft">Desk</span>
-      <select
-        class="cell"
-        value={intent.desk ?? ''}
-        onchange={(event) => change({ desk: event.currentTarget.value || null })}
-      >
+      <Choice value={intent.desk ?? ''} keep={(desk) => change({ desk: desk || null })}>
         <option value="">none</option>
         {#each view.desks as desk (desk)}<option value={desk}>{desk}</option>{/each}
-      </select>
+      </Choice>
     </label>
-    <label class="reply">
-      <span class="soft">Reply</span>
-      <Cell value={reply} lines placeholder="Said when it is accepted; a line for each variant" keep={setReply} />
-    </label>
+    <div class="reply">
+      <TextLines
+        label="Reply"
+        text={intent.reply ?? undefined}
+        language={view.language}
+        placeholder="Said when it is accepted; a line for each variant"
+        keep={(reply) => keep({ reply })}
+      />
+    </div>
   </div>
 </header>
 <NameDialog
@@ -118,8 +138,19 @@
     gap: 1rem;
   }
 
-  .then select {
-    width: 9.5rem;
+  .then :global(select) {
+    width: 8.5rem;
+  }
+
+  .called {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 1rem;
+    align-items: baseline;
+  }
+
+  .reply :global(.alone) {
+    grid-template-columns: auto minmax(0, 1fr);
   }
 
   .reply {

@@ -8,7 +8,7 @@
   const MOST = 6;
 
   const add = ({ entity, text }: UnknownValue) =>
-    edit(botId, { do: 'addValues', entity, values: [text] }, `Added “${text}” to ${entity}.`);
+    edit(botId, { do: 'addValues', entity, values: [{ value: text, synonyms: [] }] }, `Added “${text}” to ${entity}.`);
 </script>
 
 <ul>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createVirtualizer } from '@tanstack/svelte-virtual';
   import { tick } from 'svelte';
+  import { listLines, readPasted } from '$core/bot/pasted.js';
   import { get } from 'svelte/store';
   import type { IntentSheet } from '$core/contract/teach.js';
   import { edit } from '../shared/acts.js';
@@ -48,17 +49,26 @@
   const reference = (row: number) => ({ index: row, was: intent.rows[row]!.source });
   const chosen = () => [...selection.rows].filter((row) => row < intent.rows.length).sort((a, b) => a - b);
 
-  const split = (text: string): string[] => text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  /** Why lines stayed in the field. */
+  let reasons = $state<string[]>([]);
 
+  /** Puts lines back into the field, before what has been typed since. */
+  const putBack = (lines: readonly string[]) => (added = [...lines, ...(added === '' ? [] : [added])].join('\n'));
+
+  /**
+   * Adds the lines that can be kept; the others stay in the field with their reason. The field is emptied at once, so
+   * that typing on loses nothing and pressing Enter again adds nothing twice.
+   */
   async function add(text: string) {
-    const utterances = split(text);
-    if (utterances.length === 0) return;
-    const said = utterances.length > 1 ? `Added ${counted(utterances.length, 'utterance')}.` : undefined;
-    if (!(await edit(botId, { do: 'addUtterances', intent: intent.name, utterances }, said))) return;
-    added = '';
+    const { good, bad } = readPasted(text, intent.known);
+    added = bad.map(({ line }) => line).join('\n');
+    reasons = bad.map(({ line, reason }) => `“${line.slice(0, 60)}”: ${reason}.`);
+    if (good.length === 0) return;
+    const said = good.length > 1 ? `Added ${counted(good.length, 'utterance')}.` : undefined;
+    if (!(await edit(botId, { do: 'addUtterances', intent: intent.name, utterances: good }, said)))
+      return putBack(good);
     await tick();
     get(virtualizer).scrollToIndex(intent.rows.length - 1);
-    addInput.focus();
   }
 
   async function remove(rows: number[]) {
@@ -77,7 +87,12 @@
 
   /** Keeps an edited row; lines pasted into it become rows of their own. */
   async function commit(row: number, text: string, next: boolean) {
-    const [first, ...rest] = split(text);
+    const [first, ...rest] = readPasted(text, intent.known).good;
+    if (first === undefined && text.trim() !== '') {
+      // A row whose marking cannot be read is refused with the reason; what was typed stays in it.
+      const act = { do: 'changeUtterance' as const, intent: intent.name, row: reference(row), to: text };
+      return void (await edit(botId, act));
+    }
     editing = null;
     if (first === undefined) await remove([row]);
     else {
@@ -134,7 +149,7 @@
 
   function addPasted(event: ClipboardEvent) {
     const text = event.clipboardData?.getData('text/plain') ?? '';
-    if (split(text).length < 2) return;
+    if (listLines(text).length < 2) return;
     event.preventDefault();
     void add(added + text);
   }
@@ -201,6 +216,11 @@
       </p>
     {/if}
   </div>
+  {#if reasons.length > 0}
+    <ul class="reasons" role="alert" aria-label="Lines that were not added">
+      {#each reasons as reason, index (index)}<li>{reason}</li>{/each}
+    </ul>
+  {/if}
   <div class="add">
     <textarea
       bind:this={addInput}
@@ -208,6 +228,7 @@
       class="cell customer"
       rows="1"
       aria-label="New utterance"
+      aria-invalid={reasons.length > 0 || undefined}
       placeholder="Write an utterance and press Enter, or paste many lines"
       onkeydown={addPressed}
       onpaste={addPasted}></textarea>
@@ -218,7 +239,7 @@
 <style>
   .sheet {
     display: grid;
-    grid-template-rows: auto minmax(0, 1fr) auto;
+    grid-template-rows: auto minmax(0, 1fr) auto auto;
     min-height: 0;
   }
 
@@ -263,7 +284,17 @@
     padding: 1rem 0.75rem;
   }
 
+  .reasons {
+    max-height: 6rem;
+    overflow-y: auto;
+    padding: 0.3rem 0.75rem;
+    border-top: 1px solid var(--line);
+    font-size: 0.8125rem;
+    color: var(--none);
+  }
+
   .add {
+    grid-row: 4;
     display: flex;
     gap: 0.5rem;
     padding: 0.4rem 0.75rem;
@@ -275,5 +306,7 @@
     border-color: var(--line-strong);
     resize: none;
     font-size: 0.9375rem;
+    field-sizing: content;
+    max-height: 10rem;
   }
 </style>

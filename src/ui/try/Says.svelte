@@ -10,7 +10,7 @@
     <span class="unseen">Bot: </span>{say.text}
     {#if say.choices && live}
       {#each say.choices as choice (choice.intent)}
-        <button class="quiet firm" onclick={() => choose(choice.intent)}>{choice.intent}</button>
+        <button class="quiet firm" onclick={() => choose(choice.intent)}>{choice.label}</button>
       {/each}
     {/if}
   </p>

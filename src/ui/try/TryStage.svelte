@@ -19,7 +19,7 @@
   let busy = $state(false);
 
   const turns = $derived(view.conversation?.turns ?? []);
-  const over = $derived(view.conversation?.state.outcome === 'handed_off');
+  const over = $derived(view.conversation?.state.outcome === 'handed_off' && view.conversation.state.desk !== null);
 
   async function attempt(work: () => Promise<unknown>): Promise<boolean> {
     busy = true;
@@ -42,7 +42,8 @@
   const say = (said: PersonSaid) =>
     attempt(async () => {
       const id = view.conversation?.id ?? (await send<{ id: number }>('POST', `/api/bots/${botId}/conversations`)).id;
-      await send('POST', `/api/bots/${botId}/conversations/${id}/turns`, said);
+      // A turn that is sent again because the answer was lost is taken once.
+      await send('POST', `/api/bots/${botId}/conversations/${id}/turns`, { ...said, clientId: crypto.randomUUID?.() });
     });
 
   async function goBack(position: number) {
@@ -65,7 +66,8 @@
 
   onMount(() => {
     probe.takeOver = async (text) => {
-      await say({ type: 'text', text });
+      // What could not be sent goes back into the line, unless something else is written there by now.
+      if (!(await say({ type: 'text', text })) && probe.text === '') probe.text = text;
     };
     probe.purpose = 'Say something as a customer';
     record?.scrollTo({ top: record.scrollHeight });
@@ -81,7 +83,12 @@
     <div class="tools">
       <h1>Conversation {view.conversation?.id ?? ''}</h1>
       <button class="quiet firm" onclick={start} disabled={busy}>Start anew</button>
-      <button class="quiet" onclick={() => say({ type: 'noInput' })} disabled={busy || over}>Say nothing</button>
+      {#if over}
+        <span class="soft">with {view.conversation?.state.desk}; the bot is silent</span>
+        <button class="quiet" onclick={() => say({ type: 'handBack' })} disabled={busy}>Hand back</button>
+      {:else}
+        <button class="quiet" onclick={() => say({ type: 'noInput' })} disabled={busy}>Say nothing</button>
+      {/if}
       <button class="quiet" onclick={() => (naming = true)} disabled={turns.length === 0}>Keep as a walkthrough</button>
     </div>
     <div class="record" bind:this={record}>

@@ -27,7 +27,9 @@
       ? turn.said.text
       : turn.said.type === 'choice'
         ? `(chose ${turn.said.intent})`
-        : '(said nothing)',
+        : turn.said.type === 'handBack'
+          ? '(the desk handed back)'
+          : '(said nothing)',
   );
 </script>
 
@@ -38,6 +40,10 @@
     <button class="quiet back" onclick={back} title="Take this turn back and change it">Go back here</button>
   </td>
   <td class="read">
+    <p class="what">
+      <span class="reader">{turn.trace.reader}</span>
+      {turn.trace.why}
+    </p>
     {#if recognition}
       {#if recognition.slots.length > 0}
         <p>
@@ -52,15 +58,16 @@
           />
         </p>
       {/if}
-      <p class="decision"><OutcomeMark decision={recognition.decision} /> {decisionInWords(recognition)}</p>
       <p class="soft ranking">
+        <OutcomeMark decision={recognition.decision} />
+        <span class="unseen">{decisionInWords(recognition)};</span>
         {#each recognition.ranking.slice(0, 3) as item (item.intent)}
           <span>{item.intent} <span class="figure">{share(item.confidence)}</span></span>
         {/each}
       </p>
     {/if}
-    <p class="soft">
-      {turn.trace.reader}: {turn.trace.why} <span class="figure revision">· model {turn.revision}</span>
+    <p class="soft small">
+      <span class="figure revision">model {turn.revision}</span>
       {#if turn.said.type === 'text'}
         <button class="quiet" aria-expanded={why} onclick={() => (why = !why)}>Why</button>
       {/if}
@@ -106,8 +113,22 @@
     padding-bottom: 0.2rem;
   }
 
-  .decision {
+  .what {
     font-weight: 600;
+  }
+
+  .reader {
+    font-size: 0.75rem;
+    font-weight: 400;
+    color: var(--ink-soft);
+    border: 1px solid var(--line-strong);
+    border-radius: 2px;
+    padding: 0 0.25rem;
+  }
+
+  .ranking,
+  .small {
+    font-size: 0.75rem;
   }
 
   .ranking span {

@@ -36,16 +36,23 @@ export const clarificationReader: Reader = {
 
 /** Words of a choice that name no option. */
 const LITTLE = new Set(
-  'the a an i id want to would like mean meant please its it is my about one option that this first ok yes no and of for'.split(' '),
+  'the a an i id want to would like mean meant please its it is my about one option that this first ok yes no and of for'.split(
+    ' ',
+  ),
 );
 
-const contentWords = (words: string): string[] => foldPhrase(words).replace('?', '').split(' ').filter((word) => word !== '' && !LITTLE.has(word));
+const contentWords = (words: string): string[] =>
+  foldPhrase(words)
+    .replace('?', '')
+    .split(' ')
+    .filter((word) => word !== '' && !LITTLE.has(word));
 
 /** The one option that some words name: all of them are words of its name, and of no other's. */
 function namedOption(turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent | undefined {
   const said = contentWords(turn.text);
   if (said.length === 0) return undefined;
-  const namesOf = (intent: string) => new Set([...contentWords(intentLabel(turn, intent)), ...contentWords(slotWords(intent))]);
+  const namesOf = (intent: string) =>
+    new Set([...contentWords(intentLabel(turn, intent)), ...contentWords(slotWords(intent))]);
   const exact = offered.filter(({ intent }) => {
     const folded = turn.hearing.folded.replace('?', '');
     return folded === foldPhrase(intentLabel(turn, intent)) || folded === foldPhrase(slotWords(intent));
@@ -84,7 +91,10 @@ function askWhichAgain(turn: Turn, offered: readonly OfferedIntent[], why: strin
       ? { ...option, values: { ...option.values, ...valuesFor(turn, option.intent).given } }
       : option,
   );
-  const says = sayClarification(turn, offered.map(({ intent }) => intent));
+  const says = sayClarification(
+    turn,
+    offered.map(({ intent }) => intent),
+  );
   const asked = (state: ConversationState) => ({ state: { ...state, choosing }, says, acts: [] });
   // What fits an option is no failed try.
   return { ...(fitting.size > 0 ? asked(turn.state) : countMiss(turn, asked)), why };
@@ -109,7 +119,11 @@ export const choiceReader: Reader = {
     if (chosen) {
       const whole = hearing.onlySteers ? [] : hearing.content;
       const wish = { intent: chosen.intent, held: chosen.values, within: whole };
-      return actOnWishes({ ...turn, state: { ...turn.state, choosing: null } }, [wish], `the customer chose ${chosen.intent}`);
+      return actOnWishes(
+        { ...turn, state: { ...turn.state, choosing: null } },
+        [wish],
+        `the customer chose ${chosen.intent}`,
+      );
     }
     const accepted = hearing.onlySteers ? null : acceptedIn(matter);
     if (accepted !== null && !isSmallTalk(turn, accepted)) return null;

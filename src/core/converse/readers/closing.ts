@@ -7,12 +7,21 @@ export const closingReader: Reader = {
   read(turn) {
     const { hearing, state } = turn;
     if (!hearing.onlySteers || state.open || state.choosing) return null;
-    if (hearing.says('greeting') && hearing.clauses.every(({ steering }) => steering === 'greeting' || steering === 'filler')) {
+    if (
+      hearing.says('greeting') &&
+      hearing.clauses.every(({ steering }) => steering === 'greeting' || steering === 'filler')
+    ) {
       const greeting = chooseVariant(turn.document.greeting, turn.language, 0);
       return { state, says: greeting === null ? [] : [{ text: greeting }], acts: [], why: 'the customer says hello' };
     }
-    const ends = hearing.says('bye', 'nothing') || (state.outcome !== null && hearing.says('thanks', 'ok', 'no', 'yes'));
+    const ends =
+      hearing.says('bye', 'nothing') || (state.outcome !== null && hearing.says('thanks', 'ok', 'no', 'yes'));
     if (!ends) return null;
-    return { state: { ...state, tries: 0 }, says: sayOwn(turn, 'end'), acts: [], why: 'the customer wants nothing more' };
+    return {
+      state: { ...state, tries: 0 },
+      says: sayOwn(turn, 'end'),
+      acts: [],
+      why: 'the customer wants nothing more',
+    };
   },
 };

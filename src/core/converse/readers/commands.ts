@@ -30,7 +30,12 @@ function leaveForm(turn: Turn): Reply | null {
   const what = current ? current.form.name : 'what was asked';
   if (other !== null && !isSmallTalk(turn, other) && other !== current?.open.intent) {
     const left = leave({ ...turn, state: { ...state, parked: [] } });
-    const next = actOnWishes({ ...turn, state: { ...left.state, offered: null } }, [{ intent: other, within: hearing.content }], '', left.says);
+    const next = actOnWishes(
+      { ...turn, state: { ...left.state, offered: null } },
+      [{ intent: other, within: hearing.content }],
+      '',
+      left.says,
+    );
     return { ...next, acts: [...left.acts, ...next.acts], why: `the customer leaves ${what} for ${other}` };
   }
   return { ...leave(turn), why: `the customer wants to leave ${what}` };
@@ -56,7 +61,9 @@ function help(turn: Turn): Reply | null {
     .slice(0, MOST_NAMED)
     .map(({ name }) => customersName(turn.document, name, turn.language));
   const own =
-    names.length > 0 ? sayOwn(turn, 'help', { choices: listWords(turn, names, 'conjunction') }) : sayOwn(turn, 'helpNothing');
+    names.length > 0
+      ? sayOwn(turn, 'help', { choices: listWords(turn, names, 'conjunction') })
+      : sayOwn(turn, 'helpNothing');
   const next = askAgain(turn, turn.state);
   const again = turn.state.open || turn.state.choosing ? next.says : [];
   return { ...next, says: [...own, ...again], why: 'the customer asks what the bot can do' };

@@ -41,8 +41,11 @@ function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
   if (byEntity.length > 0) return byEntity;
   // "the job number" by a word of the slot's name that no other slot has.
   return form.slots.filter((slot) => {
-    const own = foldPhrase(slotWords(slot.name)).split(' ').filter((word) => word.length > 3);
-    const shared = (word: string) => form.slots.some((other) => other !== slot && foldPhrase(slotWords(other.name)).split(' ').includes(word));
+    const own = foldPhrase(slotWords(slot.name))
+      .split(' ')
+      .filter((word) => word.length > 3);
+    const shared = (word: string) =>
+      form.slots.some((other) => other !== slot && foldPhrase(slotWords(other.name)).split(' ').includes(word));
     return slotApplies(slot, values) && own.some((word) => !shared(word) && folded.includes(` ${word} `));
   });
 }
@@ -66,7 +69,12 @@ const covers = (within: Stretches | undefined, { start, end }: { start: number; 
   within?.some((part) => part.start < end && start < part.end) ?? false;
 
 /** Values that a message changes; those that the form holds already are none. */
-function changesIn(turn: Turn, form: Form, open: OpenForm, within: Stretches): { read: GivenValues; changed: Record<string, SlotValue>; same: boolean } {
+function changesIn(
+  turn: Turn,
+  form: Form,
+  open: OpenForm,
+  within: Stretches,
+): { read: GivenValues; changed: Record<string, SlotValue>; same: boolean } {
   const read = valuesFor(turn, open.intent, { asked: open.asked, within, held: open.values });
   const given = applying(form, open.values, read.given);
   const changed = Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value));
@@ -86,13 +94,25 @@ function fitsOf(turn: Turn, form: Form, open: OpenForm): { slot: string; value: 
 }
 
 /** An amount has no article: "the 15" is one of several, or a day. */
-function slotTakesNamed(turn: Turn, slot: Slot, number: NonNullable<ReturnType<typeof bareNumber>>): SlotValue | undefined {
+function slotTakesNamed(
+  turn: Turn,
+  slot: Slot,
+  number: NonNullable<ReturnType<typeof bareNumber>>,
+): SlotValue | undefined {
   const value = numberFor(turn.document, slot, number, turn.now, turn.state.open?.values[slot.name]);
-  return value === number.value ? undefined : typeof value === 'string' && /^\d\d:\d\d$/.test(value) ? undefined : value;
+  return value === number.value
+    ? undefined
+    : typeof value === 'string' && /^\d\d:\d\d$/.test(value)
+      ? undefined
+      : value;
 }
 
 function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: { slot: string; value: SlotValue }[]): Reply {
-  const choices = listWords(turn, options.map(({ slot, value }) => `the ${slotWords(slot)} (${valueWords(turn, value)})`), 'disjunction');
+  const choices = listWords(
+    turn,
+    options.map(({ slot, value }) => `the ${slotWords(slot)} (${valueWords(turn, value)})`),
+    'disjunction',
+  );
   return {
     state: { ...turn.state, open: { ...open, fits: { said, options } } },
     says: sayOwn(turn, 'whichSlot', { said, choices }),
@@ -102,8 +122,10 @@ function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: { slot:
 }
 
 /** Words before a day that tell which end of a stretch it is. */
-const BEGINS = /(?:from|start\w*|begin\w*|leav\w*|pick\w*|first|arriv\w*|collect\w*)(?:\s+(?:on|it|them|up|is|should be))*(?:\s+the)?\s*$/iu;
-const ENDS = /(?:until|till|to|back|return\w*|end\w*|finish\w*|last|by)(?:\s+(?:on|it|them|is|should be))*(?:\s+the)?\s*$/iu;
+const BEGINS =
+  /(?:from|start\w*|begin\w*|leav\w*|pick\w*|first|arriv\w*|collect\w*)(?:\s+(?:on|it|them|up|is|should be))*(?:\s+the)?\s*$/iu;
+const ENDS =
+  /(?:until|till|to|back|return\w*|end\w*|finish\w*|last|by)(?:\s+(?:on|it|them|is|should be))*(?:\s+the)?\s*$/iu;
 const DAY_ALONE = /^(?:the\s+)?(\d{1,2})(?:st|nd|rd|th)?$/iu;
 
 /** What one new day changes where a form holds both ends of a stretch: the end that the words tell, else to be asked. */
@@ -122,7 +144,11 @@ function newEnd(
   if (!reading || typeof reading.value !== 'string' || turn.now === null) return null;
   const before = turn.text.slice(0, reading.start);
   const [first, last] = ends.map(({ name }) => name) as [string, string];
-  const told = BEGINS.test(before) ? [first] : ENDS.test(before) ? [last] : ends.map(({ name }) => name).filter((name) => named.includes(name));
+  const told = BEGINS.test(before)
+    ? [first]
+    : ENDS.test(before)
+      ? [last]
+      : ends.map(({ name }) => name).filter((name) => named.includes(name));
   const alone = DAY_ALONE.exec(reading.text);
   const options = (told.length > 0 ? told : [first, last]).map((slot) => ({
     slot,
@@ -152,9 +178,13 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
   if (names.length === 0 && read.between === null && told.length === 0) return null;
   // Other slots that are named besides are asked for ("change the day, and make it four").
   const filled = takeAndAdvance(turn, { ...state, tries: 0 }, changed);
-  const telling = read.between !== null || told.length > 0 ? tellAbout(turn, filled.state.open ? filled.state : state, read) : null;
+  const telling =
+    read.between !== null || told.length > 0 ? tellAbout(turn, filled.state.open ? filled.state : state, read) : null;
   const next = telling && filled.state.open ? { ...telling, acts: [...filled.acts, ...telling.acts] } : filled;
-  return { ...next, why: names.length > 0 ? `the customer corrects ${names.join(', ')}` : 'a value cannot be taken as it was given' };
+  return {
+    ...next,
+    why: names.length > 0 ? `the customer corrects ${names.join(', ')}` : 'a value cannot be taken as it was given',
+  };
 }
 
 function askForNamed(turn: Turn, form: Form, open: OpenForm, named: readonly Slot[]): Reply {
@@ -185,7 +215,10 @@ function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
   }
   const [first, ...rest] = others;
   if (!first || next.state.outcome === 'handed_off') return { ...next, why };
-  const later = withWaiting({ ...next.state, offered: null }, rest.map(({ intent, within }) => offeredFrom(turn, { intent, within: [...(within ?? [])] })));
+  const later = withWaiting(
+    { ...next.state, offered: null },
+    rest.map(({ intent, within }) => offeredFrom(turn, { intent, within: [...(within ?? [])] })),
+  );
   const acted = actOnIntent({ ...turn, state: later }, { ...first, before: next.says });
   return { ...acted, acts: [...next.acts, ...acted.acts], why };
 }
@@ -200,20 +233,28 @@ export const confirmationReader: Reader = {
     const { hearing, state } = turn;
     const questions = hearing.content.filter(({ question }) => question);
     const wishes = otherWishes(turn, open.intent);
-    const own = hearing.content.filter((clause) => !clause.question && !wishes.some(({ within }) => covers(within, clause)));
+    const own = hearing.content.filter(
+      (clause) => !clause.question && !wishes.some(({ within }) => covers(within, clause)),
+    );
     const confirming = open.stage === 'confirming';
     const no = hearing.says('no');
     const yes = hearing.says('yes') || (hearing.says('ok') && hearing.onlySteers);
 
-    if (confirming && hearing.onlySteers && hearing.says('keep', 'nothing') && !(yes && !no)) return leaveForm(turn, form);
+    if (confirming && hearing.onlySteers && hearing.says('keep', 'nothing') && !(yes && !no))
+      return leaveForm(turn, form);
     const corrected = wishes.length > 0 && own.length === 0 ? null : readCorrection(turn, form, open, own);
     if (corrected) {
       const answers = wishes.filter(({ intent }) => onlyReplies(turn.document, intent));
-      const said = answers.flatMap((wish): Say[] => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says);
+      const said = answers.flatMap(
+        (wish): Say[] => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says,
+      );
       return { ...corrected, says: [...said, ...corrected.says] };
     }
     const named = wishes.length > 0 ? [] : namedSlots(turn, form, open);
-    const denies = no || hearing.says('wait') || own.some(({ folded }) => /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/.test(folded));
+    const denies =
+      no ||
+      hearing.says('wait') ||
+      own.some(({ folded }) => /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/.test(folded));
     if (confirming && yes && !no && !(named.length > 0 && denies)) {
       if (own.every(({ folded }) => !/^(?:but|except)(?: |$)/.test(folded))) return sayYes(turn, wishes);
     }
@@ -234,7 +275,12 @@ export const confirmationReader: Reader = {
       if (again && own.length === 0) return leaveForm(turn, form);
       if (confirming && (own.length === 0 || no)) {
         const next = { ...state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
-        return { state: next, says: sayDecline(turn, form, next), acts: [], why: 'the customer says no to the read-back' };
+        return {
+          state: next,
+          says: sayDecline(turn, form, next),
+          acts: [],
+          why: 'the customer says no to the read-back',
+        };
       }
     }
     const { same } = changesIn(turn, form, open, own);
@@ -243,9 +289,13 @@ export const confirmationReader: Reader = {
     }
     if (confirming && hearing.says('wait') && hearing.onlySteers) {
       const next = { ...state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
-      return { state: next, says: sayDecline(turn, form, next), acts: [], why: 'the customer wants to change something' };
+      return {
+        state: next,
+        says: sayDecline(turn, form, next),
+        acts: [],
+        why: 'the customer wants to change something',
+      };
     }
     return null;
   },
 };
-

@@ -9,10 +9,15 @@ export const intentReader: Reader = {
   name: 'intent',
   read(turn) {
     const { matter, hearing } = turn;
-    if (hearing.onlySteers && hearing.clauses.every(({ steering }) => steering !== 'thanks' && steering !== 'greeting' && steering !== 'bye')) return null;
+    if (
+      hearing.onlySteers &&
+      hearing.clauses.every(({ steering }) => steering !== 'thanks' && steering !== 'greeting' && steering !== 'bye')
+    )
+      return null;
     const current = openForm(turn)?.open.intent ?? null;
     const wishes = wishesOf(turn).filter(({ intent }) => intent !== current);
-    if (wishes.length > 1) return actOnWishes(turn, wishes, `accepted ${wishes.map(({ intent }) => intent).join(' and ')}`);
+    if (wishes.length > 1)
+      return actOnWishes(turn, wishes, `accepted ${wishes.map(({ intent }) => intent).join(' and ')}`);
     const reading = hearing.onlySteers ? turn.recognition : matter;
     const accepted = acceptedIn(reading);
     if (accepted !== null && accepted !== current) {

@@ -8,7 +8,12 @@ export const missReader: Reader = {
     const current = openForm(turn);
     const { hearing } = turn;
     // A form waits through thanks and greetings.
-    if (current && hearing.onlySteers && hearing.says('thanks', 'greeting', 'ok', 'wait') && !hearing.says('unknown', 'refusal', 'indifferent')) {
+    if (
+      current &&
+      hearing.onlySteers &&
+      hearing.says('thanks', 'greeting', 'ok', 'wait') &&
+      !hearing.says('unknown', 'refusal', 'indifferent')
+    ) {
       return { ...askAgain(turn, turn.state), why: 'that asks for nothing; the form goes on' };
     }
     const reply = countMiss(turn, (state) => {

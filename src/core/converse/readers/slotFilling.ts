@@ -43,7 +43,9 @@ function foreignParts({ turn, open, asked }: Filling): ReadPart[] {
     const intent = acceptedIn(part.recognition);
     if (intent === null || intent === open.intent || isSmallTalk(turn, intent)) return false;
     if (part.question) return true;
-    const answers = asked !== undefined && valuesFor(turn, open.intent, { asked: asked.name, within: [part] }).given[asked.name] !== undefined;
+    const answers =
+      asked !== undefined &&
+      valuesFor(turn, open.intent, { asked: asked.name, within: [part] }).given[asked.name] !== undefined;
     return part.request && !answers;
   });
 }
@@ -62,8 +64,12 @@ function asksForElse({ turn, open, asked }: Filling): boolean {
   const { hearing } = turn;
   if (hearing.content.some(({ question }) => question)) return true;
   if (kindOf(turn.document, asked) !== 'free') return true;
-  const names = turn.matter.slots.some(({ entity }) => IDENTIFYING.includes(findEntity(turn.document, entity)?.kind ?? ''));
-  return names || /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded);
+  const names = turn.matter.slots.some(({ entity }) =>
+    IDENTIFYING.includes(findEntity(turn.document, entity)?.kind ?? ''),
+  );
+  return (
+    names || /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded)
+  );
 }
 
 /** The words of an answer, without what only steers and without questions. */
@@ -71,8 +77,12 @@ function answerWords(turn: Turn, own: Stretches): string {
   const [first, last] = [own[0], own.at(-1)];
   if (!first || !last) return '';
   // What stands between two clauses of an answer belongs to it, unless it steers.
-  const whole = turn.hearing.clauses.every(({ start, end, steering }) => steering === null || end <= first.start || start >= last.end);
-  return whole ? turn.text.slice(first.start, last.end) : own.map(({ start, end }) => turn.text.slice(start, end)).join(' ');
+  const whole = turn.hearing.clauses.every(
+    ({ start, end, steering }) => steering === null || end <= first.start || start >= last.end,
+  );
+  return whole
+    ? turn.text.slice(first.start, last.end)
+    : own.map(({ start, end }) => turn.text.slice(start, end)).join(' ');
 }
 
 /** What an answer that no finder read gives to the slot that was asked for. */
@@ -101,7 +111,8 @@ function figureAnswer({ turn, asked }: Filling, own: Stretches): Record<string, 
 
 /** "No, 4" in answer to another question: a figure that corrects the one value held that it can be. */
 function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record<string, SlotValue> {
-  const number = alters(turn.hearing.folded) || turn.hearing.says('no', 'wait') ? bareNumber(answerWords(turn, own)) : null;
+  const number =
+    alters(turn.hearing.folded) || turn.hearing.says('no', 'wait') ? bareNumber(answerWords(turn, own)) : null;
   if (!number) return {};
   const fits = form.slots.flatMap((slot): [string, SlotValue][] => {
     const kind = kindOf(turn.document, slot);
@@ -110,7 +121,13 @@ function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record
     const value = numberFor(turn.document, slot, number, turn.now);
     return value === undefined ? [] : [[slot.name, value]];
   });
-  const amounts = fits.filter(([slot]) => kindOf(turn.document, form.slots.find(({ name }) => name === slot)) === 'number');
+  const amounts = fits.filter(
+    ([slot]) =>
+      kindOf(
+        turn.document,
+        form.slots.find(({ name }) => name === slot),
+      ) === 'number',
+  );
   const likely = amounts.length > 0 ? amounts : fits;
   return likely.length === 1 ? Object.fromEntries(likely) : {};
 }
@@ -140,12 +157,18 @@ function answered(filling: Filling, own: Stretches): GivenValues {
   const { turn, open, asked, form } = filling;
   const read = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
   const figure = figureAnswer(filling, own);
-  const isRead = asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
-  if (figure !== null && !isRead && read.wrong.length === 0) return { ...read, given: figure, between: null, firstOf: null };
+  const isRead =
+    asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
+  if (figure !== null && !isRead && read.wrong.length === 0)
+    return { ...read, given: figure, between: null, firstOf: null };
   const kind = kindOf(turn.document, asked);
   const corrected = Object.keys(read.given).length === 0 ? figureCorrection(filling, own) : {};
   const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...read.given };
-  const isNumber = (slot: string) => kindOf(turn.document, form.slots.find(({ name }) => name === slot)) === 'number';
+  const isNumber = (slot: string) =>
+    kindOf(
+      turn.document,
+      form.slots.find(({ name }) => name === slot),
+    ) === 'number';
   const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
   if (asked && free !== undefined) {
     given[asked.name] = free;
@@ -154,7 +177,13 @@ function answered(filling: Filling, own: Stretches): GivenValues {
       for (const slot of Object.keys(given)) if (slot !== asked.name && isNumber(slot)) delete given[slot];
     }
   }
-  if (asked && kind === 'free' && typeof given[asked.name] === 'string' && own.length > 0 && !corrects(open.values, given)) {
+  if (
+    asked &&
+    kind === 'free' &&
+    typeof given[asked.name] === 'string' &&
+    own.length > 0 &&
+    !corrects(open.values, given)
+  ) {
     given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
   }
   return { ...read, given };
@@ -177,7 +206,13 @@ const MOST_ADDED = 6;
 function unknownValue({ turn, asked }: Filling, own: Stretches): Say[] {
   if (kindOf(turn.document, asked) !== 'list') return [];
   const words = freeValue(answerWords(turn, own));
-  if (words === '' || words.split(/\s+/).length > 4 || !saysSomething(words) || turn.hearing.content.some(({ question }) => question)) return [];
+  if (
+    words === '' ||
+    words.split(/\s+/).length > 4 ||
+    !saysSomething(words) ||
+    turn.hearing.content.some(({ question }) => question)
+  )
+    return [];
   return sayOwn(turn, 'notKnown', { said: words });
 }
 
@@ -188,7 +223,10 @@ function unknownValue({ turn, asked }: Filling, own: Stretches): Say[] {
 function backToParked({ turn, open }: Filling, content: Stretches): Reply | null {
   const parked = turn.state.parked.at(-1);
   if (!parked) return null;
-  const acts = [{ act: 'cancel' as const, form: open.form }, { act: 'resumeForm' as const, form: parked.form }];
+  const acts = [
+    { act: 'cancel' as const, form: open.form },
+    { act: 'resumeForm' as const, form: parked.form },
+  ];
   const state = { ...turn.state, open: parked, parked: turn.state.parked.slice(0, -1), tries: 0 };
   if (turn.hearing.onlySteers) {
     if (!turn.hearing.says('no')) return null;
@@ -221,9 +259,15 @@ export const slotFillingReader: Reader = {
     const given = { ...fromQuestions, ...read.given };
     const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
     const other = accepted !== null && accepted !== open.intent && !isSmallTalk(turn, accepted);
-    const repeated = Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) && onlyValues(turn, open.intent);
+    const repeated =
+      Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) &&
+      onlyValues(turn, open.intent);
     const answersAsked = open.asked !== null && given[open.asked] !== undefined;
-    if (other && (content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given)))) return null;
+    if (
+      other &&
+      (content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given)))
+    )
+      return null;
 
     const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
     const names = Object.keys(taken);
@@ -244,13 +288,17 @@ export const slotFillingReader: Reader = {
     const answers: Say[] = wishes
       .filter(({ intent }) => onlyReplies(turn.document, intent))
       .flatMap((wish) => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says);
-    const later = wishes.filter(({ intent }) => !onlyReplies(turn.document, intent)).map((wish) => offeredFrom(turn, wish));
+    const later = wishes
+      .filter(({ intent }) => !onlyReplies(turn.document, intent))
+      .map((wish) => offeredFrom(turn, wish));
     const set = setValues(turn, withWaiting(state, later), taken);
     const next = tellAbout(turn, set.state, read) ?? advance(turn, set.state);
     const readBack = next.state.open?.stage === 'confirming' ? readBackOf(turn, form, set.state) : null;
     const told = sayChanges(turn, set.state, set.changed, readBack);
     const why =
-      names.length > 0 ? `the message gives ${names.map((slot) => slotGiven(slot, taken[slot]!)).join(', ')}` : 'a value cannot be taken as it was given';
+      names.length > 0
+        ? `the message gives ${names.map((slot) => slotGiven(slot, taken[slot]!)).join(', ')}`
+        : 'a value cannot be taken as it was given';
     return { ...next, says: [...answers, ...told, ...next.says], acts: [...set.acts, ...next.acts], why };
   },
 };
@@ -265,11 +313,15 @@ function valueOffered(filling: Filling, own: Stretches): Record<string, SlotValu
   const { turn, open, asked } = filling;
   if (!asked || !slotApplies(asked, open.values)) return {};
   const questions = turn.hearing.content.filter(
-    (clause) => clause.question && OFFERS_VALUE.test(clause.folded) && own.some((part) => part.start < clause.end && clause.start < part.end),
+    (clause) =>
+      clause.question &&
+      OFFERS_VALUE.test(clause.folded) &&
+      own.some((part) => part.start < clause.end && clause.start < part.end),
   );
   if (questions.length === 0) return {};
   const { given } = valuesFor(turn, open.intent, { asked: asked.name, within: questions });
   return given[asked.name] === undefined ? {} : { [asked.name]: given[asked.name]! };
 }
 
-const OFFERS_VALUE = /^(?:(?:um|er|oh|well|so|and|ok) )*(?:do you (?:have|do|sell)|have you (?:got )?|is there|are there|is|are|what about|how about|would|does)(?= )/;
+const OFFERS_VALUE =
+  /^(?:(?:um|er|oh|well|so|and|ok) )*(?:do you (?:have|do|sell)|have you (?:got )?|is there|are there|is|are|what about|how about|would|does)(?= )/;

@@ -45,7 +45,10 @@ export const whichReader: Reader = {
       );
       const option = place !== null ? options[place] : named.length === 1 ? named[0] : undefined;
       if (!option) return null;
-      return { ...takeAndAdvance(turn, state, { [option.slot]: option.value }), why: `the customer means ${option.slot}` };
+      return {
+        ...takeAndAdvance(turn, state, { [option.slot]: option.value }),
+        why: `the customer means ${option.slot}`,
+      };
     }
     return null;
   },

@@ -1,6 +1,6 @@
 import { sql, type Kysely } from 'kysely';
 
-/** Sentences of the engine, names of intents for customers, what a no does, defaults, and turns that are sent twice. */
+/** Sentences of the engine, names of intents for customers, what a no does, defaults, turns that are sent twice, and deleted tests that come back. */
 export async function up(db: Kysely<unknown>): Promise<void> {
   const statements = [
     `alter table bot add column texts text not null default '{}'`,
@@ -11,6 +11,9 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     'alter table slot add column several integer',
     'alter table slot add column default_value text',
     'alter table turn add column client_id text',
+    'alter table test_set add column hidden integer not null default 0',
+    'alter table test_line add column hidden integer not null default 0',
+    'alter table walkthrough add column hidden integer not null default 0',
     'create unique index turn_of_client on turn (conversation_id, client_id) where client_id is not null',
     // Numbers given so far were 40000 and the conversation's own.
     `update bot set next_reference = 40001 + coalesce(

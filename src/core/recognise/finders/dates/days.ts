@@ -523,7 +523,10 @@ const partOfPeriod: DayReader = (words, at, context) => {
     said(words, place) === 'week'
       ? stretch(weekOf(today), place + 1)
       : said(words, place) === 'year'
-        ? stretch({ from: new UTCDate(today.getFullYear(), 0, 1), to: new UTCDate(today.getFullYear(), 11, 31) }, place + 1)
+        ? stretch(
+            { from: new UTCDate(today.getFullYear(), 0, 1), to: new UTCDate(today.getFullYear(), 11, 31) },
+            place + 1,
+          )
         : (namedMonth(words, inside, context) ??
           namedMonth(words, place, context) ??
           (said(words, place) === 'month'

@@ -1,13 +1,12 @@
 import { readTestFile } from '$core/formats/testFile.js';
 import { application } from '$server/application.js';
 import { answer, InputError, pathNumber, readText } from '$server/http.js';
-import { createTestSet } from '$server/repositories/tests.js';
 import type { RequestHandler } from './$types';
 
 /** Brings in a test file (JSONL, CSV or TSV) under the name `?name`. A file with faults changes nothing. */
 export const POST: RequestHandler = ({ params, request, url }) =>
   answer(async () => {
-    const { bots, database } = await application();
+    const { bots } = await application();
     const bot = await bots.get(pathNumber(params.bot));
     const result = readTestFile(await readText(request));
     if (!result.ok) {
@@ -18,5 +17,5 @@ export const POST: RequestHandler = ({ params, request, url }) =>
       );
     }
     const name = url.searchParams.get('name')?.trim().slice(0, 200) || 'Test set';
-    return { id: await createTestSet(database, bot.id, name, result.lines, new Date().toISOString()) };
+    return { id: await bots.addTestSet(bot.id, name, result.lines) };
   });

@@ -1,7 +1,6 @@
 import { readWalkthroughs } from '$core/converse/walkthrough.js';
 import { application } from '$server/application.js';
 import { answer, InputError, pathNumber, readText } from '$server/http.js';
-import { addWalkthroughs } from '$server/repositories/walkthroughs.js';
 import type { RequestHandler } from './$types';
 
 function parse(text: string): unknown {
@@ -17,10 +16,9 @@ function parse(text: string): unknown {
 /** Adds walkthroughs from a walkthrough file. One with faults changes nothing. */
 export const POST: RequestHandler = ({ params, request }) =>
   answer(async () => {
-    const { bots, database, models } = await application();
+    const { bots } = await application();
     const bot = await bots.get(pathNumber(params.bot));
     const result = readWalkthroughs(parse(await readText(request)));
     if (!result.ok) throw new InputError('The walkthroughs were not brought in. Nothing was changed.', result.faults);
-    await addWalkthroughs(database, bot.id, result.walkthroughs);
-    await models.rerunWalkthroughs(bot.id);
+    await bots.addWalkthroughs(bot.id, result.walkthroughs);
   });

@@ -1,12 +1,11 @@
 import { application } from '$server/application.js';
-import { answer, pathNumber } from '$server/http.js';
-import { deleteTestSet } from '$server/repositories/tests.js';
+import { answer, NotFoundError, pathNumber } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
-/** Deletes a test set with its runs. */
+/** Deletes a test set with its runs; undo brings them back. */
 export const DELETE: RequestHandler = ({ params }) =>
   answer(async () => {
-    const { bots, database } = await application();
-    const bot = await bots.get(pathNumber(params.bot));
-    await deleteTestSet(database, bot.id, pathNumber(params.set));
+    const { bots } = await application();
+    if (!(await bots.deleteTestSet(pathNumber(params.bot), pathNumber(params.set))))
+      throw new NotFoundError('There is no such test set.');
   });

@@ -1,13 +1,11 @@
 import { application } from '$server/application.js';
-import { answer, pathNumber } from '$server/http.js';
-import { deleteWalkthrough } from '$server/repositories/walkthroughs.js';
+import { answer, NotFoundError, pathNumber } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
-/** Deletes a walkthrough. */
+/** Deletes a walkthrough; undo brings it back. */
 export const DELETE: RequestHandler = ({ params }) =>
   answer(async () => {
-    const { bots, database, models } = await application();
-    const bot = await bots.get(pathNumber(params.bot));
-    await deleteWalkthrough(database, bot.id, pathNumber(params.walkthrough));
-    await models.rerunWalkthroughs(bot.id);
+    const { bots } = await application();
+    if (!(await bots.deleteWalkthrough(pathNumber(params.bot), pathNumber(params.walkthrough))))
+      throw new NotFoundError('There is no such walkthrough.');
   });

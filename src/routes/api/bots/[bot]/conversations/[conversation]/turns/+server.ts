@@ -15,7 +15,12 @@ const said = lazy((value: unknown) => {
       text: string().strict().required('Write something first.').max(20_000),
       clientId: clientId(),
     }).noUnknown();
-  if (type === 'choice') return object({ type: string().required(), intent: string().strict().required(), clientId: clientId() }).noUnknown();
+  if (type === 'choice')
+    return object({
+      type: string().required(),
+      intent: string().strict().required(),
+      clientId: clientId(),
+    }).noUnknown();
   if (type === 'noInput' || type === 'handBack') {
     return object({ type: string().required(), clientId: clientId() }).noUnknown();
   }
