@@ -22,7 +22,7 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const at = (view: string) => visit(page, `${server.url}${view}`);
   await at('/bots/1/teach');
-  await page.getByRole('link', { name: /8 of 8/ }).waitFor();
+  await page.getByRole('link', { name: /26 of 26/ }).waitFor();
   await at('/bots/1/prove');
   await page.getByRole('button', { name: 'Run the test' }).first().click();
   await page.locator('[data-figure=accuracy]').waitFor();

@@ -138,6 +138,88 @@ test('an act that cannot be done is refused in a sentence and changes nothing', 
   await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '16');
 });
 
+test('of a pasted list the good lines are kept, and a bad one stays with its reason', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=voucher`);
+  const grid = page.getByRole('grid');
+  const before = Number(await grid.getAttribute('aria-rowcount'));
+  const add = page.getByRole('textbox', { name: 'New utterance' });
+  await add.focus();
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', text);
+    const paste = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+    document.activeElement!.dispatchEvent(paste);
+  }, '- a voucher for my aunt\n2. is there a <b>gift</b> card\n• a voucher for <day>Friday\n- I <3 vouchers');
+  await expect(grid).toHaveAttribute('aria-rowcount', String(before + 3));
+  await expect(grid).toContainText('is there a <b>gift</b> card');
+  await expect(grid).toContainText('a voucher for my aunt');
+  await expect(add).toHaveValue('a voucher for <day>Friday');
+  await expect(page.getByText(/<day> is not closed/)).toBeVisible();
+  await add.fill('');
+  for (let undo = 0; undo < 1; undo++) await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await expect(grid).toHaveAttribute('aria-rowcount', String(before));
+});
+
+for (const pause of [20, 60, 120, 250]) {
+  test(`typing on at ${pause} ms a key loses no letter while the server is slow`, async ({ page }) => {
+    await page.route('**/edits', async (route) => {
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      await route.continue();
+    });
+    await visit(page, `${server.url}/bots/1/teach?intent=voucher`);
+    const grid = page.getByRole('grid');
+    const before = Number(await grid.getAttribute('aria-rowcount'));
+    await page.getByRole('textbox', { name: 'New utterance' }).focus();
+    const lines = [`shut when ${pause}`, `hi ${pause}`, `you have been a star ${pause}`];
+    for (const line of lines) {
+      await page.keyboard.type(line, { delay: pause });
+      // Pressed three times, it adds once.
+      for (let press = 0; press < 3; press++) await page.keyboard.press('Enter');
+    }
+    await expect(grid).toHaveAttribute('aria-rowcount', String(before + 3));
+    for (const line of lines) await expect(grid.getByText(line, { exact: true })).toHaveCount(1);
+    await visit(page, `${server.url}/bots/1/teach/entities?entity=symptom`);
+    const values = page.getByRole('textbox', { name: /^Value \d+$/ });
+    const count = await values.count();
+    await page.getByRole('textbox', { name: 'New value' }).focus();
+    for (const value of [`grips ${pause}`, `bells ${pause}`]) {
+      await page.keyboard.type(value, { delay: pause });
+      for (let press = 0; press < 3; press++) await page.keyboard.press('Enter');
+    }
+    await expect(values).toHaveCount(count + 2);
+    await expect(page.getByRole('textbox', { name: `Value ${count + 1}`, exact: true })).toHaveValue(`grips ${pause}`);
+    await expect(page.getByRole('textbox', { name: `Value ${count + 2}`, exact: true })).toHaveValue(`bells ${pause}`);
+  });
+}
+
+test('another kind is asked about before values are lost, and values may hold commas', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach/entities?entity=size`);
+  const add = page.getByRole('textbox', { name: 'New value' });
+  await add.fill('"huge, really", enormous');
+  await add.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Value 5', exact: true })).toHaveValue('huge, really');
+  await expect(page.getByRole('textbox', { name: 'Synonyms of huge, really' })).toHaveValue('enormous');
+  const kind = page.getByRole('combobox', { name: 'Kind' });
+  await kind.selectOption('free');
+  await expect(page.getByText('As free it would lose 5 values.')).toBeVisible();
+  await expect(kind).toHaveValue('list');
+  await page.getByRole('button', { name: 'Keep it as it is' }).click();
+  await expect(page.getByRole('textbox', { name: 'Value 1', exact: true })).toHaveValue('small');
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await expect(page.getByRole('textbox', { name: 'Value 5', exact: true })).toHaveCount(0);
+});
+
+test('how customers hear an intent named is its own text, proposed from the name', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=voucher`);
+  const called = page.getByRole('textbox', { name: 'Called' });
+  await expect(called).toHaveValue('ask about vouchers');
+  await called.fill('');
+  await called.press('Tab');
+  await expect(called).toHaveAttribute('placeholder', /^voucher \(/);
+  await visit(page, `${server.url}/bots/1/teach?intent=thanks_goodbye`);
+  await expect(page.getByRole('checkbox', { name: 'offered in clarifications and help' })).not.toBeChecked();
+});
+
 test('what is being typed outlives a refresh of the screen', async ({ page, request }) => {
   // So many new texts keep the model catching up while the page loads; it is refreshed when the model is there.
   const utterances = Array.from({ length: 200 }, (_, index) => `is the gate open on day ${index}`);

@@ -86,12 +86,12 @@ describe('the commands', () => {
   it('evaluate and show the measures', async () => {
     const test = file(
       'test.csv',
-      'text,intent,style\nwhat are your opening hours,opening_hours,plain\norder tea,order_tea,terse\norder tea,cancel_order,terse\ntell me a joke,,plain\n',
+      'text,intent,style\nwhat are your hours today,opening_hours,plain\nwhen do you close,opening_hours,plain\norder tea,order_tea,terse\norder tea,cancel_order,terse\ntell me a joke,,plain\n',
     );
     const evaluation = await evaluateFiles(botFile(), test);
     expect(evaluation).toMatchObject({ inScope: 3, outOfScope: 1, accuracy: 2 / 3 });
     const shown = showEvaluation(evaluation);
-    expect(shown).toContain('4 lines: 3 in scope, 1 out of scope');
+    expect(shown).toContain('4 lines: 3 in scope, 1 out of scope; 1 more were also taught and are left out');
     expect(shown).toMatch(/accuracy +0\.667/);
     expect(shown).toMatch(/cancel_order +1 +– +0\.000/);
     expect(shown).toMatch(/terse +0\.500 {2}of 2/);

@@ -1,4 +1,4 @@
-import { measure, readLine, type Evaluation } from '../core/measure/evaluate.js';
+import { measure, readLine, taughtMessages, type Evaluation } from '../core/measure/evaluate.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
 import { loadBotFile, loadTestFile } from './files.js';
@@ -12,7 +12,8 @@ export async function evaluateFiles(botFile: string, testFile: string): Promise<
     lines.map((line) => line.text),
   );
   const now = localNow(document.timeZone);
-  const results = lines.map((line) => readLine(recogniser, line, vectors, now));
+  const taught = taughtMessages(document);
+  const results = lines.map((line) => readLine(recogniser, line, vectors, { now, taught }));
   return measure(
     results,
     document.intents.map((intent) => intent.name),
@@ -27,13 +28,13 @@ export function showEvaluation(evaluation: Evaluation): string {
   const { gate, macro } = evaluation;
   const width = Math.max(...evaluation.intents.map(({ intent }) => intent.length), 6);
   return [
-    `${evaluation.lines} lines: ${evaluation.inScope} in scope, ${evaluation.outOfScope} out of scope`,
+    `${evaluation.lines} lines: ${evaluation.inScope} in scope, ${evaluation.outOfScope} out of scope${evaluation.taught > 0 ? `; ${evaluation.taught} more were also taught and are left out` : ''}`,
     `accuracy                  ${decimal(evaluation.accuracy)}`,
     `among the first three     ${decimal(evaluation.topThree)}`,
     `macro precision, recall   ${decimal(macro.precision)}  ${decimal(macro.recall)}`,
     `macro F1                  ${decimal(macro.f1)}`,
     `AUROC in against out      ${decimal(evaluation.auroc)}`,
-    `calibration error         ${decimal(evaluation.calibrationError)}`,
+    `calibration error         ${decimal(evaluation.calibrationError)} in scope, ${decimal(evaluation.calibrationErrorOverall)} over all`,
     `slot F1 (exact)           ${decimal(evaluation.slotF1)}`,
     `accepted                  ${gate.accepted}, right of these ${percent(gate.acceptedPrecision)}; of those in scope ${percent(gate.acceptedInScope)}`,
     `asked about, not matched  ${gate.asked}, ${gate.none}`,

@@ -148,7 +148,7 @@ describe('applyEdit', () => {
       /no slot or entity "teas"; did you mean "tea"/,
     ],
     ['a pattern that cannot be read', { do: 'changeEntity', name: 'order_no', to: { pattern: '[' } }, /cannot be read/],
-    ['a desk in use', { do: 'deleteDesk', name: 'counter' }, /there is no desk "counter"/],
+    ['a desk in use', { do: 'deleteDesk', name: 'counter' }, /there is no desk "counter"/i],
     ['a value that is gone', { do: 'changeValue', entity: 'tea', value: 'oolong', to: { synonyms: [] } }, /no value/],
     [
       'a value twice',

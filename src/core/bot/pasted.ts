@@ -1,3 +1,4 @@
+import { closest } from '../text/distance.js';
 import { escapeMarking, MarkingError, readMarking } from './marking.js';
 
 /** Lines of a pasted text: those that can be kept, and those that cannot, with the reason. */
@@ -9,6 +10,12 @@ export interface PastedLines {
 /** What stands before the lines of a list: "- ", "• ", "2. ", "3) ". */
 const BULLET = /^\s*(?:[-*•–—·▪◦]|\(?\d{1,3}[.)])\s+/u;
 const TAG = /<\/?([\p{L}_][\p{L}\p{N}_-]*)>/gu;
+
+const SHORTEST_SLIP = 3;
+
+/** The known name that a tag is a slip of, if it is one: `<b>` is none. */
+const nearName = (name: string, known: readonly string[]): string | undefined =>
+  name.length < SHORTEST_SLIP ? undefined : closest(name, known);
 
 /** The lines of a text without what marks them as a list; empty ones are left out. */
 export function listLines(text: string): string[] {
@@ -26,6 +33,14 @@ export function readPasted(text: string, known: readonly string[]): PastedLines 
   const names = new Set(known);
   const result: PastedLines = { good: [], bad: [] };
   for (const line of listLines(text)) {
+    const slip = [...line.matchAll(TAG)]
+      .map(([, name]) => name!)
+      .find((name) => !names.has(name) && nearName(name, known));
+    if (slip !== undefined) {
+      const reason = `there is no slot or entity "${slip}"; did you mean "${nearName(slip, known)}"?`;
+      result.bad.push({ line, reason });
+      continue;
+    }
     const source = line.replace(TAG, (tag, name: string) => (names.has(name) ? tag : escapeMarking(tag)));
     try {
       readMarking(source);
@@ -39,7 +54,7 @@ export function readPasted(text: string, known: readonly string[]): PastedLines 
 }
 
 /** A part of a line of values: in quotes where it holds a comma. */
-const PART = /"((?:[^"]|"")*)"|[^,\t]+/gu;
+const PART = /\s*"((?:[^"]|"")*)"\s*(?=[,\t]|$)|[^,\t]+/gu;
 
 /** The parts of a line, parted by commas; a part with a comma of its own stands in quotes. */
 export function splitParts(line: string): string[] {

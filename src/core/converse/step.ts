@@ -40,6 +40,7 @@ const nothingSaid = (text: string): Recognition => ({
   passedOver: [],
   entities: [],
   overlapped: [],
+  failed: [],
   mendings: [],
 });
 

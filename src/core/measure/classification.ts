@@ -31,12 +31,21 @@ export function f1Score(correct: number, predicted: number, support: number): nu
   return share(2 * correct, predicted + support);
 }
 
-/** Precision, recall and F1 of each intent. */
+/**
+ * Precision, recall and F1 of each intent. Messages out of scope (`expected: null`) count against the precision of what
+ * they are read as.
+ */
 export function classMeasures(outcomes: readonly Outcome[], intents: readonly string[]): ClassMeasure[] {
+  const counts = new Map(intents.map((intent) => [intent, { support: 0, predicted: 0, correct: 0 }]));
+  for (const { expected, predicted } of outcomes) {
+    const own = expected === null ? undefined : counts.get(expected);
+    const read = predicted === null ? undefined : counts.get(predicted);
+    if (own) own.support++;
+    if (read) read.predicted++;
+    if (own && own === read) own.correct++;
+  }
   return intents.map((intent) => {
-    const support = outcomes.filter(({ expected }) => expected === intent).length;
-    const predicted = outcomes.filter((outcome) => outcome.predicted === intent).length;
-    const correct = outcomes.filter((outcome) => outcome.expected === intent && outcome.predicted === intent).length;
+    const { support, predicted, correct } = counts.get(intent)!;
     return {
       intent,
       support,
@@ -60,13 +69,19 @@ export function mean(figures: readonly (number | null)[]): number | null {
   return known.length === 0 ? null : known.reduce((sum, figure) => sum + figure, 0) / known.length;
 }
 
-/** Counts every pair of expected and predicted. @param labels rows and columns, in order */
+/** How what lies outside the bot is named among the labels of a confusion matrix. */
+export const OUT_OF_SCOPE = '(out of scope)';
+
+/**
+ * Counts every pair of expected and predicted; what is out of scope has its row and its column where it is a label.
+ * @param labels rows and columns, in order
+ */
 export function confusionMatrix(outcomes: readonly Outcome[], labels: readonly string[]): Confusion {
   const at = new Map(labels.map((label, index) => [label, index]));
   const counts = labels.map(() => labels.map(() => 0));
   for (const { expected, predicted } of outcomes) {
-    const row = expected === null ? undefined : at.get(expected);
-    const column = predicted === null ? undefined : at.get(predicted);
+    const row = at.get(expected ?? OUT_OF_SCOPE);
+    const column = at.get(predicted ?? OUT_OF_SCOPE);
     if (row !== undefined && column !== undefined) counts[row]![column]!++;
   }
   return { labels: [...labels], counts };

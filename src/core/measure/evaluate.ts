@@ -1,9 +1,12 @@
+import type { BotDocument } from '../bot/document.js';
+import { plainText } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
 import type { Decision } from '../recognise/gate.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
+import { tokenise } from '../text/tokens.js';
 import {
   accuracy,
   areaUnderRoc,
@@ -12,10 +15,12 @@ import {
   confusionMatrix,
   f1Score,
   mean,
+  OUT_OF_SCOPE,
   type CalibrationBin,
   type ClassMeasure,
   type Confusion,
 } from './classification.js';
+import { shareInterval, type ShareInterval } from './interval.js';
 
 /** How one test line was read. */
 export interface LineResult {
@@ -30,6 +35,10 @@ export interface LineResult {
   expectedSlots: ExpectedSlot[] | null;
   slots: SlotReading[];
   style?: string;
+  /** Entities that could not be looked for in the text. */
+  unread?: string[];
+  /** Whether the bot was taught this very message, so that reading it proves nothing. */
+  taught?: boolean;
 }
 
 /** What the three outcomes came to. */
@@ -55,8 +64,13 @@ export interface Evaluation {
   topThree: number | null;
   macro: { precision: number | null; recall: number | null; f1: number | null };
   auroc: number | null;
+  /** Of the messages in scope. */
   calibrationError: number | null;
   calibration: CalibrationBin[];
+  /** Of all messages: what is out of scope is right only where nothing is accepted, so a sure bot is wrong there. */
+  calibrationErrorOverall: number | null;
+  /** Lines that were also taught; they are in no figure. */
+  taught: number;
   gate: GateMeasure;
   /** Slots of the lines that list theirs, matched by slot and exact stretch of text. */
   slotF1: number | null;
@@ -65,8 +79,18 @@ export interface Evaluation {
   styles: { style: string; lines: number; accuracy: number | null }[];
 }
 
+/** A message as it is compared with what was taught: its words alone. */
+export const foldMessage = (text: string): string =>
+  tokenise(text)
+    .tokens.map(({ norm }) => norm)
+    .join(' ');
+
+/** The utterances of a bot, folded, to tell which test lines it was taught. */
+export const taughtMessages = (document: BotDocument): ReadonlySet<string> =>
+  new Set(document.intents.flatMap(({ utterances }) => utterances.map((line) => foldMessage(plainText(line)))));
+
 /** Reads one line's result off a recognition. */
-function lineResult(line: TestLine, recognition: Recognition): LineResult {
+function lineResult(line: TestLine, recognition: Recognition, taught: boolean): LineResult {
   const place = recognition.ranking.findIndex((item) => item.intent === line.intent);
   return {
     text: line.text,
@@ -78,12 +102,24 @@ function lineResult(line: TestLine, recognition: Recognition): LineResult {
     expectedSlots: line.slots ?? null,
     slots: recognition.slots,
     ...(line.style === undefined ? {} : { style: line.style }),
+    ...(recognition.failed.length > 0 ? { unread: recognition.failed } : {}),
+    ...(taught ? { taught } : {}),
   };
 }
 
-/** Reads a test line. @param vectors of the texts that the recogniser asks for to read the line */
-export function readLine(recogniser: Recogniser, line: TestLine, vectors: Vectors, now: string): LineResult {
-  return lineResult(line, recogniser.recognise(line.text, vectors, line.now ?? now));
+/**
+ * Reads a test line.
+ * @param vectors of the texts that the recogniser asks for to read the line
+ * @param taught of {@link taughtMessages}
+ */
+export function readLine(
+  recogniser: Recogniser,
+  line: TestLine,
+  vectors: Vectors,
+  { now, taught }: { now: string; taught: ReadonlySet<string> },
+): LineResult {
+  const recognition = recogniser.recognise(line.text, vectors, line.now ?? now);
+  return lineResult(line, recognition, taught.has(foldMessage(line.text)));
 }
 
 /** Whether a line came out right: the first intent in scope; not matched out of scope. */
@@ -130,17 +166,29 @@ function gateMeasure(results: readonly LineResult[]): GateMeasure {
   };
 }
 
-/** Measures a test run. Lines that name no intent are left out. @param intents of the bot, in its order */
+/** What a line counts as in the confusion matrix: out of scope it is right where nothing is made of it. */
+const readAs = ({ expected, predicted, decision }: LineResult): string | null =>
+  expected === null && decision === 'none' ? null : predicted;
+
+/**
+ * Measures a test run. Lines that name no intent, and lines that were also taught, are left out.
+ * @param intents of the bot, in its order
+ */
 export function measure(all: readonly LineResult[], intents: readonly string[]): Evaluation {
-  const results = all.filter((result) => result.expected !== undefined);
+  const judged = all.filter((result) => result.expected !== undefined);
+  const results = judged.filter((result) => !result.taught);
   const inScope = results.filter((result) => result.expected !== null);
   const outOfScope = results.filter((result) => result.expected === null);
   const outcomes = inScope.map(({ expected, predicted }) => ({ expected: expected ?? null, predicted }));
+  const everything = results.map((result) => ({ expected: result.expected ?? null, predicted: readAs(result) }));
   const labels = [...new Set([...intents, ...outcomes.flatMap(({ expected }) => expected ?? [])])];
-  const classes = classMeasures(outcomes, labels);
+  const classes = classMeasures(everything, labels);
   const tested = classes.filter(({ support }) => support > 0);
   const calibration = calibrationOf(
     inScope.map((result) => ({ confidence: result.confidence, correct: isRight(result) })),
+  );
+  const overall = calibrationOf(
+    results.map((result) => ({ confidence: result.confidence, correct: result.predicted === result.expected })),
   );
   const styles = [...new Set(inScope.flatMap(({ style }) => style ?? []))];
   return {
@@ -160,10 +208,12 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
     ),
     calibrationError: calibration.error,
     calibration: calibration.bins,
+    calibrationErrorOverall: overall.error,
+    taught: judged.length - results.length,
     gate: gateMeasure(results),
     slotF1: slotScore(inScope),
     intents: classes,
-    confusion: confusionMatrix(outcomes, labels),
+    confusion: confusionMatrix(everything, outOfScope.length > 0 ? [...labels, OUT_OF_SCOPE] : labels),
     styles: styles.map((style) => {
       const own = inScope.filter((result) => result.style === style);
       return { style, lines: own.length, accuracy: mean(own.map((result) => (isRight(result) ? 1 : 0))) };
@@ -174,6 +224,8 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
 /** Held-out figures of the utterances themselves, from cross-validation. */
 export interface HeldOutMeasure {
   accuracy: number | null;
+  /** Where the accuracy may well lie (95 %). */
+  interval: ShareInterval | null;
   intents: ClassMeasure[];
 }
 
@@ -183,5 +235,10 @@ export function measureHeldOut(
   intents: readonly string[],
 ): HeldOutMeasure {
   const outcomes = predictions.map(({ intent, predicted }) => ({ expected: intent, predicted }));
-  return { accuracy: accuracy(outcomes), intents: classMeasures(outcomes, intents) };
+  const right = outcomes.filter(({ expected, predicted }) => expected === predicted).length;
+  return {
+    accuracy: accuracy(outcomes),
+    interval: shareInterval(right, outcomes.length),
+    intents: classMeasures(outcomes, intents),
+  };
 }

@@ -249,6 +249,17 @@ export function trainRecogniser(
   };
 }
 
+/** The utterances of a small bot with their values masked: a message like one of them was taught. */
+function maskedUtterances(
+  document: BotDocument,
+  { caution, reliability }: RecogniserModel,
+  mask: (text: string) => string,
+): ReadonlySet<string> {
+  if (caution === 0 && reliability.every((worth) => worth === 1)) return new Set();
+  const few = document.intents.filter(({ utterances }) => caution > 0 || utterances.length < FEW_UTTERANCES + 1);
+  return new Set(few.flatMap(({ utterances }) => utterances.map((utterance) => mask(plainText(utterance)))));
+}
+
 /** The entities of codes (order numbers and the like) that an intent takes or speaks of. */
 function codesTaken(document: BotDocument, { form, utterances }: BotDocument['intents'][number]): ReadonlySet<string> {
   const slots = findForm(document, form)?.slots ?? [];
@@ -305,6 +316,11 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
   const slotsOf = prepareIntentSlots(document, new Map(taggers));
   const known = new Set(document.intents.map((intent) => intent.name));
   const codesOf = new Map(document.intents.map((intent) => [intent.name, codesTaken(document, intent)]));
+  const comparable = (text: string): ModelText => {
+    const message = reader.read(text);
+    return modelText(message.mended, message.tokens, findAll(message, SOME_DAY));
+  };
+  const taughtMessages = maskedUtterances(document, model, (text) => comparable(text).masked.join(' '));
   let last: LastRead | null = null;
   const read = (text: string): ReadText => {
     if (last?.text !== text) last = { text, read: reader.read(text) };
@@ -316,10 +332,6 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
     const viewed = model.taught.words.length === 0 ? [] : tokens.slice(0, MOST_VIEWED);
     const words = viewed.map((token) => token.read).filter((word) => !taught.has(word));
     return [...new Set([mended, ...sentences.map((sentence) => sentence.text), ...words])];
-  };
-  const comparable = (text: string): ModelText => {
-    const message = reader.read(text);
-    return modelText(message.mended, message.tokens, findAll(message, SOME_DAY));
   };
   return {
     document,
@@ -352,7 +364,8 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
       const message = read(text);
       const { tokens, mended, mendings, sentences } = message;
       const overlapped: Overlapped[] = [];
-      const entities = findAll(message, now, overlapped);
+      const failed: string[] = [];
+      const entities = findAll(message, now, overlapped, failed);
       const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
       const part = (words: string, own: readonly Token[], weight: number): RankedPart => ({
         text: modelText(words, own, entities),
@@ -366,6 +379,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
           : ranker.rank(
               part(mended, tokens, 1),
               sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
+              taughtMessages.has(modelText(mended, tokens, entities).masked.join(' ')),
             );
       const ranking = byCodes(
         ranked.filter((item) => known.has(item.intent)),
@@ -387,6 +401,7 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
         slots,
         passedOver: [...passedOver, ...overlapped.map((pair) => gaveWay(text, pair))],
         ...found,
+        failed: [...new Set(failed)],
         mendings,
       };
     },

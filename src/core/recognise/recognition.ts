@@ -24,6 +24,8 @@ export interface Recognition {
   entities: Candidate[];
   /** Values that gave way to those, which count for a form that has no slot for what they gave way to. */
   overlapped: Candidate[];
+  /** Entities that could not be looked for in this text, because something in it defeats the search. */
+  failed: string[];
   /** Words that were read as others. */
   mendings: Mending[];
 }

@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
 import type { TestRunProgress } from '../../core/contract/prove.js';
-import { measure, readLine, type LineResult } from '../../core/measure/evaluate.js';
+import { measure, readLine, taughtMessages, type LineResult } from '../../core/measure/evaluate.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Database } from '../database/schema.js';
 import type { StoredBot } from '../repositories/bots.js';
@@ -86,9 +86,10 @@ export class TestRunService {
         progress.done = Math.min(Math.floor((done / Math.max(1, asked.size)) * lines.length), lines.length - 1);
       });
       const now = localNow(document.timeZone);
+      const taught = taughtMessages(document);
       const results: LineResult[] = [];
       for (const [index, line] of lines.entries()) {
-        results.push(readLine(recogniser, line, vectors, now));
+        results.push(readLine(recogniser, line, vectors, { now, taught }));
         await rest(index);
       }
       const evaluation = measure(

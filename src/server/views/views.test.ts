@@ -204,7 +204,7 @@ describe('Try and Prove', () => {
   });
 
   it('are empty before anything was brought in', async () => {
-    const other = await app.bots.duplicate(id);
+    const other = await app.bots.create({ ...teaShop(), name: 'Another shop' });
     expect(await proveView(app, other, '12')).toEqual({ testSets: [], current: null, run: null });
   });
 });

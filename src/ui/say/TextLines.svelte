@@ -72,8 +72,12 @@
   .alone {
     display: grid;
     grid-template-columns: 6.5rem 1fr;
-    align-items: baseline;
+    align-items: start;
     gap: 0.5rem;
+  }
+
+  .alone > span {
+    padding-top: 0.25rem;
   }
 
   .alone :global(textarea) {

@@ -55,10 +55,10 @@
   </label>
   <div class="called">
     <TextLines
-      label="Customers’ name"
+      label="Called"
       text={intent.called ?? undefined}
       language={view.language}
-      placeholder={intent.proposed}
+      placeholder="{intent.proposed} (how customers hear it named)"
       keep={(called) => keep({ called })}
     />
     <label>
@@ -135,6 +135,7 @@
 
   .then {
     display: flex;
+    align-items: start;
     gap: 1rem;
   }
 
@@ -146,7 +147,15 @@
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 1rem;
-    align-items: baseline;
+    align-items: start;
+  }
+
+  .called :global(.alone) {
+    grid-template-columns: auto minmax(0, 1fr);
+  }
+
+  .called label {
+    padding-top: 0.2rem;
   }
 
   .reply :global(.alone) {

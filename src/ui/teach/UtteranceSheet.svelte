@@ -62,7 +62,9 @@
   async function add(text: string) {
     const { good, bad } = readPasted(text, intent.known);
     added = bad.map(({ line }) => line).join('\n');
-    reasons = bad.map(({ line, reason }) => `“${line.slice(0, 60)}”: ${reason}.`);
+    reasons = bad.map(
+      ({ line, reason }) => `“${line.slice(0, 60)}”: ${reason.replace(/\?$/, '')}${reason.endsWith('?') ? '?' : '.'}`,
+    );
     if (good.length === 0) return;
     const said = good.length > 1 ? `Added ${counted(good.length, 'utterance')}.` : undefined;
     if (!(await edit(botId, { do: 'addUtterances', intent: intent.name, utterances: good }, said)))

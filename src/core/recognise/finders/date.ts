@@ -1,7 +1,7 @@
 import { addMinutes } from 'date-fns';
 import type { TokenisedText } from '../../text/tokens.js';
 import { isOrdinalWord, readCount, readPart } from './counts.js';
-import { isoDate, MONTHS, NAMED_DAYS, readLocalTime, WEEKDAYS, type Days } from './dates/calendar.js';
+import { exists, isoDate, MONTHS, NAMED_DAYS, readLocalTime, WEEKDAYS, type Days } from './dates/calendar.js';
 import { readDay, readDayRange, type DayRead } from './dates/days.js';
 import { noDayAt } from './dates/noDay.js';
 import { isoTime, readTime, type TimeRead } from './dates/times.js';
@@ -119,6 +119,7 @@ function fromNow(words: readonly Word[], now: string): Reading<{ next: number; m
     if (!count || unit === undefined) return null;
     const half = ['and', 'a', 'half'].every((word, index) => words[count.next + 1 + index]?.said === word);
     const moment = addMinutes(readLocalTime(now), Math.round((count.value + (half ? 0.5 : 0)) * unit));
+    if (!exists(moment)) return null;
     return { next: count.next + (half ? 4 : 1), moment: `${isoDate(moment)}T${isoTime(moment.getHours() * 60 + moment.getMinutes())}` };
   });
 }

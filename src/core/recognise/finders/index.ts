@@ -5,7 +5,7 @@ import { emailFinder, phoneFinder, urlFinder } from './contact.js';
 import { countryFinder } from './country.js';
 import { dateFinder, datetimeFinder, noDayFinder, timeFinder } from './date.js';
 import { durationFinder } from './duration.js';
-import type { Candidate, Finder, FinderSettings } from './finder.js';
+import type { Candidate, Finder, FinderSettings, FindValues, Found } from './finder.js';
 import { listFinder } from './list.js';
 import { moneyFinder, percentFinder } from './money.js';
 import { numberFinder, ordinalFinder } from './number.js';
@@ -43,8 +43,9 @@ export interface Overlapped {
 /**
  * Finds every value of a bot's entities in a text, overlaps settled, in text order.
  * @param overlapped is filled with the values that gave way, where it is given
+ * @param failed is filled with the entities that could not be looked for in this text: the others are found all the same
  */
-export type FindAll = (text: TokenisedText, now: string, overlapped?: Overlapped[]) => Candidate[];
+export type FindAll = (text: TokenisedText, now: string, overlapped?: Overlapped[], failed?: string[]) => Candidate[];
 
 /**
  * Settles overlaps by one rule: the longer stretch of words wins; of equally long ones, the earlier finder.
@@ -86,11 +87,20 @@ export function prepareFinders(document: BotDocument, vocabulary: ReadonlySet<st
   const noNumbers = hasNumbers
     ? NO_NUMBERS.map((finder) => finder.prepare({ name: '', kind: 'number' }, settings))
     : [];
-  return (text, now, overlapped) => {
+  return (text, now, overlapped, failed) => {
+    /** No text makes a reading fail: a finder that throws finds nothing in it, and that is told. */
+    const tried = (find: FindValues, entity: string): Found[] => {
+      try {
+        return find(text, now);
+      } catch {
+        failed?.push(entity);
+        return [];
+      }
+    };
     const found = prepared.flatMap(({ entity, find }) =>
-      find(text, now).map((value): Candidate => ({ ...value, entity: entity.name, kind: entity.kind })),
+      tried(find, entity.name).map((value): Candidate => ({ ...value, entity: entity.name, kind: entity.kind })),
     );
-    const other = found.some(({ kind }) => kind === 'number') ? noNumbers.flatMap((find) => find(text, now)) : [];
+    const other = found.some(({ kind }) => kind === 'number') ? noNumbers.flatMap((find) => tried(find, 'number')) : [];
     const numbers = found.filter(
       ({ kind, start, end }) =>
         kind !== 'number' ||

@@ -4,6 +4,7 @@ import { tokenise, type Token } from '../../text/tokens.js';
 import type { Finder, Found, Match } from './finder.js';
 import { DICTIONARY } from '../../text/dictionary.js';
 import { UNITS } from './counts.js';
+import { Steps } from './steps.js';
 
 interface Phrase {
   value: string;
@@ -34,6 +35,7 @@ const isNumber = (word: string): boolean => /^\p{N}/u.test(word);
 const isPlural = (a: string, b: string): boolean =>
   Math.min(a.length, b.length) > 2 && (a.endsWith('s') || b.endsWith('s')) && !a.endsWith('ss') && !b.endsWith('ss');
 
+/** How a written word can be a word of the list; `null` where it cannot. @param mayBeMisspelt whether slips are looked for */
 function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean): Match | null {
   if (written.norm === wanted.norm) return 'exact';
   if (wanted.number && UNITS.get(written.norm) === Number(wanted.norm)) return 'inflected';
@@ -46,6 +48,42 @@ function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean):
   const distance = editDistance(written.norm, wanted.norm, limit);
   if (distance > limit) return null;
   return written.norm[0] === wanted.norm[0] || distance === 1 ? 'misspelt' : null;
+}
+
+/** The words of a list where those that a written word may match are found without looking at all. */
+class ListWords {
+  readonly #by = new Map<string, ListWord[]>();
+
+  constructor(words: readonly ListWord[]) {
+    for (const word of words) {
+      this.#put(`= ${word.norm}`, word);
+      this.#put(`stem ${word.stem}`, word);
+      if (word.number) this.#put(`number ${Number(word.norm)}`, word);
+      this.#put(`${word.norm[0]!} ${word.norm.length}`, word);
+      this.#put(`tail ${word.norm.slice(1)}`, word);
+    }
+  }
+
+  #put(key: string, word: ListWord): void {
+    const group = this.#by.get(key);
+    if (group) group.push(word);
+    else this.#by.set(key, [word]);
+  }
+
+  /** Words that a written one may match. @param misspelt whether slips count: most begin with the same letter */
+  like({ norm, stem }: ListWord, misspelt: boolean): Set<ListWord> {
+    const unit = UNITS.get(norm);
+    const keys = [`= ${norm}`, `stem ${stem}`, ...(unit === undefined ? [] : [`number ${unit}`])];
+    if (misspelt) {
+      const limit = allowedEdits(norm.length);
+      for (let length = norm.length - limit; length <= norm.length + limit; length++)
+        keys.push(`${norm[0]!} ${length}`);
+      // The first letter is another, one too many, missing, or the second.
+      const [first = '', second = ''] = norm;
+      keys.push(`tail ${norm.slice(1)}`, `= ${norm.slice(1)}`, `tail ${norm}`, `= ${second}${first}${norm.slice(2)}`);
+    }
+    return new Set(keys.flatMap((key) => this.#by.get(key) ?? []));
+  }
 }
 
 /**
@@ -62,10 +100,14 @@ function gluedAlike(phrase: readonly Token[], text: readonly Token[], index: num
 
 /** Written words whose matches are kept: customers use the same ones over and over. */
 const MOST_KNOWN = 20_000;
+/** Unknown words that are looked for in one text, at most. */
+const MOST_UNKNOWN = 60;
+const LONGEST_MISSPELT = 30;
 
 const RANK: Record<Match, number> = { exact: 0, inflected: 1, misspelt: 2, computed: 3 };
 
 type WordMatches = ReadonlyMap<string, Match>;
+const NO_MATCHES: WordMatches = new Map();
 
 function matchPhrase(
   phrase: Phrase,
@@ -109,21 +151,27 @@ export const listFinder: Finder = {
       .flatMap(({ value, synonyms }) => [value, ...synonyms].map((said) => phraseOf(value, said)))
       .filter((phrase) => phrase.tokens.length > 0);
     const own = new Set(phrases.flatMap((phrase) => phrase.tokens.map((token) => token.norm)));
-    const words = [...own].map(listWord);
+    const words = new ListWords([...own].map(listWord));
     const byFirstWord = groupByFirstWord([...phrases, ...phrases.flatMap(turned)]);
 
     const known = new Map<string, WordMatches>();
 
     /** How each word of the list matches a written one. */
-    const matchesOf = ({ norm }: Token): WordMatches => {
+    const matchesOf = ({ norm }: Token, steps: Steps): WordMatches => {
       const before = known.get(norm);
       if (before) return before;
       if (known.size >= MOST_KNOWN) known.clear();
       const written = listWord(norm);
       const mayBeMisspelt =
-        (entity.misspellings ?? false) && !vocabulary.has(norm) && !own.has(norm) && !DICTIONARY.has(norm);
+        (entity.misspellings ?? false) &&
+        !vocabulary.has(norm) &&
+        !own.has(norm) &&
+        !DICTIONARY.has(norm) &&
+        norm.length <= LONGEST_MISSPELT;
+      // Of a text of nothing but unknown words, only so many are looked for; what is not looked for is not remembered.
+      if (mayBeMisspelt && !steps.take()) return NO_MATCHES;
       const matches = new Map<string, Match>();
-      for (const word of words) {
+      for (const word of words.like(written, mayBeMisspelt)) {
         const match = matchWord(written, word, mayBeMisspelt);
         if (match !== null) matches.set(word.norm, match);
       }
@@ -132,7 +180,8 @@ export const listFinder: Finder = {
     };
 
     return ({ text, tokens }) => {
-      const matches = tokens.map(matchesOf);
+      const steps = new Steps(MOST_UNKNOWN);
+      const matches = tokens.map((token) => matchesOf(token, steps));
       const found: Found[] = [];
       for (let at = 0; at < tokens.length;) {
         let best: { length: number; match: Match; values: string[]; end: number } | null = null;

@@ -2,6 +2,7 @@ import { compilePattern, PatternError, type Pattern } from '../../text/pattern.j
 import type { TokenisedText } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
 import { speltRuns } from './spelled.js';
+import { Steps } from './steps.js';
 
 const WORD = /[\p{L}\p{N}]/u;
 
@@ -59,14 +60,19 @@ function loosen(source: string): LoosePattern | null {
 }
 
 const MOST_SEPARATORS = 3;
+/** Places at which separators are tried in one text, at most; a code of twelve signs and three separators has fewer. */
+const MOST_TRIED = 1500;
+/** Longer than any code that is written without its separators. */
+const LONGEST_CODE = 40;
 
 /** Puts back the separators that a customer left out, where the pattern asks for them; `null` if it cannot be done. */
-function withSeparators(written: string, strict: Pattern, separators: readonly string[]): string | null {
+function withSeparators(written: string, strict: Pattern, separators: readonly string[], steps: Steps): string | null {
+  if (!steps.take()) return null;
   if (strict.matches(written)) return written;
   const [next, ...rest] = separators;
-  if (next === undefined || separators.length > MOST_SEPARATORS) return null;
+  if (next === undefined || separators.length > MOST_SEPARATORS || written.length > LONGEST_CODE) return null;
   for (let at = 1; at < written.length; at++) {
-    const whole = withSeparators(written.slice(0, at) + next + written.slice(at), strict, rest);
+    const whole = withSeparators(written.slice(0, at) + next + written.slice(at), strict, rest, steps);
     if (whole !== null) return whole;
   }
   return null;
@@ -93,32 +99,33 @@ export const patternFinder: Finder = {
     const strict = compiled(source);
     if (strict === null) return () => [];
     const loose = loosen(source);
-    const value = (written: string): string | null => {
-      const whole = withSeparators(written, strict, loose?.separators ?? []);
+    const value = (written: string, steps: Steps): string | null => {
+      const whole = withSeparators(written, strict, loose?.separators ?? [], steps);
       return whole === null ? null : canonical(whole, source);
     };
 
-    const written = ({ text }: TokenisedText): Found[] =>
+    const written = ({ text }: TokenisedText, steps: Steps): Found[] =>
       [strict, ...(loose ? [loose.pattern] : [])].flatMap((pattern) =>
         findIn(text, pattern).flatMap(({ start, end }): Found[] => {
           const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
-          const read = inWord ? null : value(text.slice(start, end));
+          const read = inWord ? null : value(text.slice(start, end), steps);
           return read === null ? [] : [{ start, end, value: read, match: pattern === strict ? 'exact' : 'inflected' }];
         }),
       );
 
-    const spelt = (text: TokenisedText): Found[] =>
+    const spelt = (text: TokenisedText, steps: Steps): Found[] =>
       speltRuns(text).flatMap((run) =>
         findIn(run.signs, loose?.pattern ?? strict).flatMap((place): Found[] => {
           const original = run.original(place.start, place.end);
-          const read = original && value(run.signs.slice(place.start, place.end));
+          const read = original && value(run.signs.slice(place.start, place.end), steps);
           return read ? [{ ...original, value: read, match: 'computed' }] : [];
         }),
       );
 
     return (text) => {
       const kept: Found[] = [];
-      for (const found of [...written(text), ...spelt(text)])
+      const steps = new Steps(MOST_TRIED);
+      for (const found of [...written(text, steps), ...spelt(text, steps)])
         if (kept.every((other) => !overlaps(found, other))) kept.push(found);
       return kept.sort((a, b) => a.start - b.start);
     };

@@ -26,6 +26,12 @@ export interface Days {
 
 export const isoDate = (date: Date): string => format(date, 'yyyy-MM-dd');
 
+const LAST_YEAR = 9999;
+
+/** Whether there is such a day, and a year of four figures has it. */
+export const exists = (day: Date): boolean =>
+  !Number.isNaN(day.getTime()) && day.getFullYear() <= LAST_YEAR && day.getFullYear() > 0;
+
 /** A local ISO time as a `Date` whose local parts are those written. */
 export function readLocalTime(now: string): Date {
   const [date = '', time = '00:00'] = now.split('T');

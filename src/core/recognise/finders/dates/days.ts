@@ -7,6 +7,7 @@ import {
   dayOf,
   dayOfMonthAhead,
   dayOfYearAhead,
+  exists,
   isoDate,
   lastDayOf,
   lastWeekday,
@@ -29,6 +30,8 @@ export interface DayContext {
   today: Date;
   /** ISO 3166 country; in the United States the month comes first. */
   region: string;
+  /** How many days this one is reckoned from, one from the other ("the day after the day before Easter"). */
+  depth?: number;
 }
 
 /** A day or a stretch of days that words name. */
@@ -609,12 +612,17 @@ const READERS: readonly DayReader[] = [
   dayOfMonth,
 ];
 
+/** Nobody reckons a day from more days than this. */
+const DEEPEST = 3;
 /** The day or stretch of days that the words at a place name; `null` where they name none. */
 export function readDay(words: readonly Word[], at: number, context: DayContext): DayRead | null {
+  const depth = context.depth ?? 0;
+  if (depth > DEEPEST) return null;
+  const within = { ...context, depth: depth + 1 };
   let best: DayRead | null = null;
   for (const read of READERS) {
-    const found = read(words, at, context);
-    if (found && found.next > (best?.next ?? at)) best = found;
+    const found = read(words, at, within);
+    if (found && found.next > (best?.next ?? at) && exists(found.from) && exists(found.to)) best = found;
   }
   return best;
 }
@@ -647,6 +655,7 @@ export function readDayRange(words: readonly Word[], at: number, context: DayCon
   const second = near && near.to < first.from ? secondFrom(first.from) : near;
   if (!second) return null;
   const start = 'day' in first ? borrowMonth(first.day, second.from) : first.from;
+  if (!exists(second.to) || !exists(start)) return null;
   const from = borrowed(words, opening, first, second) ?? start;
   const ends = [
     { at: opening, next: first.next, day: from },

@@ -1,0 +1,126 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { HOSTILE_TEXTS } from '../../../tests/hostileTexts.js';
+import { teaShop } from '../../../tests/teaShop.js';
+import { NO_VECTORS } from '../encode/encoder.js';
+import { startConversation } from '../converse/state.js';
+import { step } from '../converse/step.js';
+import { wordsOfText } from './finders/words.js';
+import { tokenise } from '../text/tokens.js';
+import { readDay } from './finders/dates/days.js';
+import { readLocalTime } from './finders/dates/calendar.js';
+import { openRecogniser, trainRecogniser, type Recogniser } from './recogniser.js';
+
+const NOW = '2026-03-04T09:30';
+
+function everyKind(pattern = '\\w+-\\d+-[A-Z]+-\\d'): Recogniser {
+  const bot = teaShop((draft) => {
+    const values = Array.from({ length: 2000 }, (_, index) => `value${index.toString(36)}word`);
+    const kinds = [
+      'date',
+      'time',
+      'datetime',
+      'duration',
+      'money',
+      'percent',
+      'phone',
+      'address',
+      'person',
+      'country',
+      'ordinal',
+      'quantity',
+    ];
+    (draft['entities'] as object[]).push(
+      { name: 'code', kind: 'pattern', pattern },
+      { name: 'many', kind: 'list', misspellings: true, values },
+      ...kinds.map((kind) => ({ name: `a_${kind}`, kind })),
+    );
+    const slots = (draft['forms'] as { slots: object[] }[])[0]!.slots;
+    for (const name of ['code', 'many', ...kinds.map((kind) => `a_${kind}`)])
+      slots.push({ name: `s_${name}`, entity: name });
+  });
+  return openRecogniser(bot, trainRecogniser(bot, NO_VECTORS));
+}
+
+describe('a text that means harm, or comes of a slip', () => {
+  const recogniser = everyKind();
+
+  it.each(HOSTILE_TEXTS)('is read, and nothing fails in it: %s', (_, text) => {
+    const recognition = recogniser.recognise(text, NO_VECTORS, NOW);
+    expect(recognition.failed).toEqual([]);
+    for (const { start, end } of recognition.entities)
+      expect(start >= 0 && end <= text.length && start < end).toBe(true);
+  });
+
+  it('makes no turn of a conversation fail', () => {
+    for (const [, text] of HOSTILE_TEXTS) {
+      let state = startConversation('1');
+      for (const said of ['order two green tea', text, 'collect', text, 'no', text])
+        state = step(recogniser, state, { type: 'text', text: said, vectors: NO_VECTORS, now: NOW }).state;
+      expect(state.turns).toBe(6);
+    }
+  });
+
+  it('has no more steps the more days it reckons from each other', () => {
+    let steps = 0;
+    const counted = (text: string): number => {
+      const words = wordsOfText(tokenise(text));
+      const watched = new Proxy(words, {
+        get(list, key, receiver) {
+          if (typeof key === 'string' && /^\d+$/.test(key)) steps++;
+          return Reflect.get(list, key, receiver) as unknown;
+        },
+      });
+      steps = 0;
+      readDay(watched, 0, { today: readLocalTime(NOW), region: 'GB' });
+      return steps;
+    };
+    const [few, many] = [counted('the day after '.repeat(10)), counted('the day after '.repeat(100))];
+    expect(many).toBeLessThan(few * 1.5);
+  });
+
+  it('is read whatever it is made of, also when it was taught', () => {
+    const piece = fc.oneof(
+      fc.constantFrom(
+        '100000000',
+        'weeks',
+        'from',
+        'today',
+        'constructor',
+        '__proto__',
+        'toString',
+        'next',
+        '2',
+        'the',
+        'day',
+        'after',
+        'minus',
+        'half a',
+        '31',
+        'february',
+        '£',
+        '-',
+        '/',
+        '<b>',
+        '😀',
+        '\u0301',
+        '\ud800',
+      ),
+      fc.string({ maxLength: 6 }),
+    );
+    const odd = fc.array(piece, { maxLength: 12 }).map((parts) => parts.join(' '));
+    fc.assert(
+      fc.property(odd, (text) => {
+        expect(recogniser.recognise(text, NO_VECTORS, NOW).failed).toEqual([]);
+      }),
+      { numRuns: 150 },
+    );
+    const taught = teaShop((draft) => {
+      (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push(
+        '100000000 weeks from today',
+        '2 next constructor',
+      );
+    });
+    expect(trainRecogniser(taught, NO_VECTORS).intents).toHaveLength(3);
+  });
+});
