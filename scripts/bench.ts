@@ -12,6 +12,7 @@ import { seedDemo } from '../src/cli/seed.js';
 import { encoderFolder, loadEncoder } from '../src/server/encoder/load.js';
 import { modelFromBytes, modelToBytes } from '../src/server/modelBytes.js';
 import { databaseFile } from '../src/server/paths.js';
+import { HOSTILE_TEXTS } from '../tests/hostileTexts.js';
 
 /** Lines of the test files are never taught. */
 const NOTHING_TAUGHT: ReadonlySet<string> = new Set();
@@ -253,9 +254,20 @@ async function accuracies(encoder: Encoder): Promise<void> {
         lines.map((line) => readLine(recogniser, line, vectors, { now: NOW, taught: NOTHING_TAUGHT })),
         bot.intents.map(({ name }) => name),
       );
-      const figures = [accuracy, topThree, auroc].map((figure) => (figure ?? 0).toFixed(3));
+      const shouted = lines
+        .filter(({ intent }) => typeof intent === 'string')
+        .map((line) => ({ ...line, text: line.text.toUpperCase() }));
+      const loud = await encodeTexts(
+        encoder,
+        shouted.flatMap(({ text }) => recogniser.textsToEncode(text)),
+      );
+      const inCapitals = measure(
+        shouted.map((line) => readLine(recogniser, { ...line, slots: [] }, loud, { now: NOW, taught: NOTHING_TAUGHT })),
+        bot.intents.map(({ name }) => name),
+      ).accuracy;
+      const figures = [accuracy, topThree, auroc, inCapitals].map((figure) => (figure ?? 0).toFixed(3));
       console.log(
-        `${folder}, ${what}: accuracy ${figures[0]!}, among the first three ${figures[1]!}, AUROC ${figures[2]!}`,
+        `${folder}, ${what}: accuracy ${figures[0]!}, among the first three ${figures[1]!}, AUROC ${figures[2]!}; typed in capitals ${figures[3]!}`,
       );
     }
   }

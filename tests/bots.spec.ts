@@ -164,7 +164,7 @@ test.describe('requests', () => {
       ['/api/bots/1/recognise', { text: 'x'.repeat(20_001) }, 422, /more than 20,000 characters/],
       ['/api/bots/1/recognise', {}, 422, /not as it must be/],
       ['/api/bots/1/conversations/1234/turns', { type: 'noInput' }, 404, /no such conversation/],
-      ['/api/bots/1/conversations/1/turns', { type: 'shout' }, 422, /a text, a choice or no input/],
+      ['/api/bots/1/conversations/1/turns', { type: 'shout' }, 422, /a text, a choice, no input/],
       ['/api/bots/1/test-sets/77/runs', {}, 404, /no such test set/],
       ['/api/bots/1/edits', { do: 'addIntent', name: 'a\u0000b' }, 422, /is no name/],
       ['/api/bots', { name: ' ' }, 422, /Give the bot a name/],

@@ -136,7 +136,7 @@ test.describe('the commands', () => {
 
   test('evaluate exits with 1 below the least accuracy', () => {
     const file = path.join(server.data, 'wrong.jsonl');
-    writeFileSync(file, '{"text":"thank you","intent":"voucher"}\n');
+    writeFileSync(file, '{"text":"thank you all very much","intent":"voucher"}\n');
     const { status, stderr } = reed(
       'evaluate',
       '--bot',
@@ -161,7 +161,7 @@ test.describe('the commands', () => {
     );
     expect(status).toBe(0);
     const results = JSON.parse(stdout) as { name: string; passed: boolean; transcript: unknown[] }[];
-    expect(results).toHaveLength(8);
+    expect(results).toHaveLength(26);
     expect(results.filter((result) => !result.passed)).toEqual([]);
     expect(results[0]!.transcript.length).toBeGreaterThan(3);
   });

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { formNotes, incompleteForms, intentNotes, unknownValues } from './notes.js';
+import { emptyBot } from './document.js';
+import { applyEdit } from './edit.js';
+import { formNotes, incompleteForms, intentNotes, sayGaps, unknownValues } from './notes.js';
 import { teaShop } from '../../../tests/teaShop.js';
 
 const texts = (notes: { text: string }[]) => notes.map((note) => note.text);
@@ -43,5 +45,56 @@ describe('notes', () => {
       (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('two <tea>nettle tea</tea>');
     });
     expect(unknownValues(shop, shop.intents[0]!)).toEqual([{ row: 6, slot: 'tea', entity: 'tea', text: 'nettle tea' }]);
+  });
+
+  it('finds texts that put in what is not there, or is of another kind', () => {
+    const shop = teaShop((draft) => {
+      const [form] = draft['forms'] as Record<string, unknown>[];
+      form!['confirm'] = '{amount, date, long} {taa} {way, select, post {p} other {o}}';
+      form!['done'] = 'Ordered as {reference}, {order_no}.';
+    });
+    expect(texts(formNotes(shop, shop.forms[0]!))).toEqual([
+      'The confirmation: “amount” is no date, so it is said plainly.',
+      'The confirmation: there is nothing called “taa” here, so the clause is left out; did you mean “tea”?',
+      'The confirmation: “post” is no value of way, so its wording is never said.',
+    ]);
+  });
+
+  it('tells of a text when its slot is deleted, and of none when it is called otherwise', () => {
+    const shop = teaShop();
+    const renamed = applyEdit(shop, { do: 'renameSlot', form: 'order', from: 'tea', to: 'leaf' }).document;
+    expect(texts(formNotes(renamed, renamed.forms[0]!))).toEqual([]);
+    const deleted = applyEdit(shop, { do: 'deleteSlot', form: 'order', slot: 'tea' }).document;
+    expect(texts(formNotes(deleted, deleted.forms[0]!)).join()).toContain('there is nothing called “tea” here');
+  });
+
+  it('finds a condition on a value that is not there, and lets conditions follow values', () => {
+    const shop = teaShop();
+    const renamed = applyEdit(shop, { do: 'changeValue', entity: 'way', value: 'delivery', to: { value: 'by van' } });
+    expect(renamed.document.forms[0]!.slots.at(-1)!.when).toEqual({ '==': [{ var: 'way' }, 'by van'] });
+    const gone = applyEdit(shop, { do: 'deleteValues', entity: 'way', values: ['delivery'] }).document;
+    expect(texts(formNotes(gone, gone.forms[0]!)).join()).toContain('is “delivery”, which is no value of way');
+  });
+
+  it('leads a condition from a synonym to its value', () => {
+    const shop = teaShop((draft) => {
+      const [form] = draft['forms'] as { slots: Record<string, unknown>[] }[];
+      form!.slots.at(-1)!['when'] = { in: [{ var: 'way' }, ['Deliver', 'pick up']] };
+    });
+    expect(shop.forms[0]!.slots.at(-1)!.when).toEqual({ in: [{ var: 'way' }, ['delivery', 'collection']] });
+  });
+
+  it('counts intents with nothing to say and texts with unknown names, and no empty bot as complete', () => {
+    expect(sayGaps(emptyBot('new'))).toBeNull();
+    expect(sayGaps(teaShop())).toEqual({ forms: [], intents: [], texts: [] });
+    const shop = teaShop((draft) => {
+      const intents = draft['intents'] as Record<string, unknown>[];
+      delete intents[1]!['reply'];
+      intents.push({ name: 'praise', reply: 'Thank you for {praise}.' });
+      draft['texts'] = { left: 'We leave {form}.' };
+    });
+    const gaps = sayGaps(shop)!;
+    expect(gaps.intents).toEqual(['opening_hours']);
+    expect(texts(gaps.texts)).toHaveLength(2);
   });
 });

@@ -70,7 +70,13 @@ export function textNotes(
       const odd = oddUse(argument, known);
       if (odd === null || told.has(odd)) return [];
       told.add(odd);
-      return [{ text: `${what}: ${odd}.`, weight: known.has(argument.name) ? 'weak' : 'missing', ...place }];
+      return [
+        {
+          text: `${what}: ${odd}${odd.endsWith('?') ? '' : '.'}`,
+          weight: known.has(argument.name) ? 'weak' : 'missing',
+          ...place,
+        },
+      ];
     }),
   );
 }

@@ -15,7 +15,8 @@ export interface WrongLine extends LineResult {
 export interface ProveView {
   testSets: TestSetSummary[];
   current: TestSetSummary | null;
-  run: { ranAt: string; revision: number; evaluation: Evaluation; wrong: WrongLine[] } | null;
+  /** The last run; `taught` are messages that the bot had also been taught, which are in no figure. */
+  run: { ranAt: string; revision: number; evaluation: Evaluation; wrong: WrongLine[]; taught: string[] } | null;
 }
 
 /** How far a test run is. */

@@ -2,6 +2,7 @@ import type { Entity, Localised } from '../bot/document.js';
 import type { Mark } from '../bot/marking.js';
 import type { Note } from '../bot/note.js';
 import type { UnknownValue } from '../bot/notes.js';
+import type { ShareInterval } from '../measure/interval.js';
 import type { Decision } from '../recognise/gate.js';
 
 /** A line of the list of intents. */
@@ -54,6 +55,8 @@ export interface IntentSheet {
 
 export interface TeachView {
   intents: IntentLine[];
+  /** Held-out accuracy of all utterances, with the bounds it may well lie between; `null` until measured. */
+  heldOut: ShareInterval | null;
   current: IntentSheet | null;
   forms: string[];
   desks: string[];

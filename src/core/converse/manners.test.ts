@@ -232,6 +232,16 @@ const MANNERS: Record<string, Manner[]> = {
       slots: { day: undefined },
     },
     {
+      name: 'weeks are no goods',
+      lines: ['can I order a bell', ['it took two weeks last time', /How many/]],
+      slots: { quantity: undefined },
+    },
+    {
+      name: 'what grew',
+      lines: ['can I order four bells', ['it has grown from four to seven', /post/]],
+      slots: { quantity: 7 },
+    },
+    {
       name: 'half a bell',
       lines: ['can I order a bell', ['half a bell', /whole number/], ['minus five', /at least one/]],
       slots: { quantity: undefined },

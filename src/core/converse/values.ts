@@ -146,6 +146,10 @@ function joined(
   ) {
     return { value: values.reduce<number>((sum, value) => sum + value, 0) };
   }
+  // "It has grown from four to seven": what it is now.
+  if (kind === 'number' && /(?:^|\s)from\s+$/iu.test(text.slice(0, own[0]!.start)) && /^\s+to\s+$/iu.test(between)) {
+    return { value: values.at(-1)! };
+  }
   if (different.length === 1) return { value: different[0]! };
   if (holdsSeveral(document, slot) && !ALTERNATIVE.test(between)) return { value: different };
   return { between: different };
@@ -199,6 +203,18 @@ function endsBefore(
   return [{ slot: wrong, text: 'endsBefore' }];
 }
 
+const SPAN = /^\s+(?:more\s+)?(day|week|month|year|hour|minute|fortnight)s?(?=\P{L}|$)/iu;
+
+/** "It took two weeks" counts no goods, unless the slot asks for weeks. */
+function isSpan(document: BotDocument, form: Form, text: string, { slot: name, end }: SlotReading): boolean {
+  const slot = form.slots.find((item) => item.name === name);
+  const unit = kindOf(document, slot) === 'number' ? SPAN.exec(text.slice(end))?.[1] : undefined;
+  if (!slot || unit === undefined) return false;
+  return ![slot.name, slot.entity, ...allWordings(slot.prompts)].some((words) =>
+    words.toLowerCase().includes(unit.toLowerCase()),
+  );
+}
+
 /**
  * Gathers what was read in a message into one value a slot. Two values for a slot that holds one are to be asked about,
  * the parts of one sum are added, and what cannot be is told to be wrong; nothing is dropped in silence.
@@ -212,7 +228,8 @@ export function gatherValues(
   readings: readonly SlotReading[],
   { today, held = {} }: { today: string | null; held?: Record<string, SlotValue> },
 ): GivenValues {
-  const { readings: kept, paired, firstOf } = oneThing(document, form, text, readings);
+  const counting = readings.filter((reading) => !isSpan(document, form, text, reading));
+  const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);
   const given: Record<string, SlotValue> = {};
   const wrong: WrongValue[] = [];
   let between: GivenValues['between'] = null;

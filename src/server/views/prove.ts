@@ -17,9 +17,10 @@ export async function proveView(app: Application, botId: number, wanted: string 
       ranAt: run.ranAt,
       revision: run.revision,
       evaluation: run.evaluation,
+      taught: run.results.filter((result) => result.taught).map(({ text }) => text),
       wrong: run.results
         .map((result) => ({ ...result, verdict: verdict(result) }))
-        .filter((result) => result.expected !== undefined && result.verdict !== 'right')
+        .filter((result) => result.expected !== undefined && !result.taught && result.verdict !== 'right')
         .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || b.confidence - a.confidence),
     },
   };

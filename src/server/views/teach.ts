@@ -13,10 +13,10 @@ export async function teachView(app: Application, botId: number, wanted: string 
   const { document } = bot;
   const open = await openModelOf(app, bot);
   const heldOut = open?.model.heldOut ?? [];
-  const measures = measureHeldOut(
+  const { intents: measures, interval } = measureHeldOut(
     heldOut,
     document.intents.map((intent) => intent.name),
-  ).intents;
+  );
   const recallOf = (name: string) => measures.find((measure) => measure.intent === name)?.recall ?? null;
   const intent = document.intents.find((candidate) => candidate.name === wanted) ?? document.intents[0];
   const predictions = new Map(heldOut.filter((item) => item.intent === intent?.name).map((item) => [item.text, item]));
@@ -40,6 +40,7 @@ export async function teachView(app: Application, botId: number, wanted: string 
       utterances: utterances.length,
       recall: recallOf(name),
     })),
+    heldOut: interval,
     forms: document.forms.map((form) => form.name),
     desks: document.desks.map((desk) => desk.name),
     language: document.languages[0] ?? 'en',

@@ -71,7 +71,7 @@
         font: { family: 'IBM Plex Sans' },
         onClick: (_, elements) => {
           const cell = elements[0] ? data[elements[0].index] : undefined;
-          if (cell && cell.count > 0) choose({ expected: cell.y, predicted: cell.x });
+          if (cell && cell.count > 0 && cell.x !== cell.y) choose({ expected: cell.y, predicted: cell.x });
         },
         scales: {
           x: {

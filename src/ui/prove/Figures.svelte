@@ -16,7 +16,11 @@
       test: 'accuracy',
     },
     { name: 'first three', value: exact(evaluation.topThree), means: 'right intent among the first three' },
-    { name: 'macro F1', value: decimal(evaluation.macro.f1), means: 'mean of the F1 of all intents' },
+    {
+      name: 'macro F1',
+      value: decimal(evaluation.macro.f1),
+      means: 'mean of the F1 of all intents; what is out of scope and not kept out counts against precision',
+    },
     {
       name: 'accepted',
       value: percent(evaluation.gate.acceptedInScope),
@@ -40,7 +44,12 @@
     {
       name: 'calibration error',
       value: decimal(evaluation.calibrationError),
-      means: 'how far confidences are from what came true',
+      means: 'how far confidences are from what came true, for messages in scope',
+    },
+    {
+      name: 'over all',
+      value: decimal(evaluation.calibrationErrorOverall ?? null),
+      means: 'the calibration error with the messages out of scope, for which every confidence is too high',
     },
     { name: 'slot F1', value: decimal(evaluation.slotF1), means: 'slots with exactly the expected words' },
   ]);

@@ -137,6 +137,17 @@
   {/if}
   {#if view.run}
     <Figures evaluation={view.run.evaluation} />
+    {#if view.run.taught.length > 0}
+      <details class="taught">
+        <summary
+          >{counted(view.run.taught.length, 'line')} of the set {view.run.taught.length === 1 ? 'was' : 'were'} also taught,
+          and {view.run.taught.length === 1 ? 'is' : 'are'} left out of every figure</summary
+        >
+        <ul>
+          {#each view.run.taught as text (text)}<li class="customer">{text}</li>{/each}
+        </ul>
+      </details>
+    {/if}
     <div class="both">
       <IntentTable intents={view.run.evaluation.intents} />
       <ConfusionChart confusion={view.run.evaluation.confusion} choose={(chosen) => (cell = chosen)} />
@@ -197,6 +208,11 @@
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: 1.25rem;
     align-items: start;
+  }
+
+  .taught {
+    margin-bottom: 0.5rem;
+    color: var(--asked);
   }
 
   .empty {

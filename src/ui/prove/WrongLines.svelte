@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { WrongLine } from '$core/contract/prove.js';
+  import { OUT_OF_SCOPE } from '$core/measure/classification.js';
   import { counted, share } from '../shared/format.js';
   import Gloss from '../shared/Gloss.svelte';
   import OutcomeMark from '../shared/OutcomeMark.svelte';
@@ -14,7 +15,9 @@
     $props();
 
   const shown = $derived(
-    cell ? lines.filter((line) => line.expected === cell.expected && line.predicted === cell.predicted) : lines,
+    cell
+      ? lines.filter((line) => (line.expected ?? OUT_OF_SCOPE) === cell.expected && line.predicted === cell.predicted)
+      : lines,
   );
 </script>
 
@@ -39,7 +42,10 @@
       {#each shown as line, index (index)}
         <tr>
           <td class="verdict"><OutcomeMark decision={line.decision} /> {line.verdict}</td>
-          <td><Gloss text={line.text} spans={[]} /></td>
+          <td>
+            <Gloss text={line.text} spans={[]} />
+            {#if line.unread}<p class="soft">{line.unread.join(', ')} could not be looked for in it</p>{/if}
+          </td>
           <td>
             {#if line.expected}<a href="/bots/{botId}/teach?intent={encodeURIComponent(line.expected)}"
                 >{line.expected}</a

@@ -49,7 +49,10 @@
     <Cell value={shown} {label} {placeholder} lines keep={changed} />
     {#if inserts.length > 0}
       <details bind:this={list}>
-        <summary>Insert <span class="unseen">into {label}</span></summary>
+        <!-- A press here leaves the field in focus, so that what is being typed is not kept halfway. -->
+        <summary onpointerdown={(event) => event.preventDefault()}
+          >Insert <span class="unseen">into {label}</span></summary
+        >
         <ul>
           {#each inserts as item (item.text)}
             <li>

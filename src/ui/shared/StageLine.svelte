@@ -8,7 +8,10 @@
   const figureOf = (stage: Stage): { text: string; means: string } => {
     switch (stage.path) {
       case 'teach':
-        return { text: percent(figures.teach), means: 'held-out accuracy of the intents' };
+        return {
+          text: percent(figures.teach),
+          means: 'held-out accuracy of the intents: each utterance read by a model that was not taught it',
+        };
       case 'say':
         return {
           text: figures.say === null ? '–' : figures.say === 0 ? 'complete' : `${figures.say} missing`,

@@ -30,11 +30,34 @@
     </a>
   {/each}
 </nav>
+{#if view.heldOut}
+  {@const { share, low, high } = view.heldOut}
+  <details class="about">
+    <summary
+      >Held out <span class="figure">{percent(share)}</span>
+      <span class="soft">({percent(low)} to {percent(high)})</span></summary
+    >
+    <p class="soft">
+      Each utterance is read by a model that was not taught it, nor one of the same words. Utterances are written to
+      differ from each other, so this lies below what customers’ messages get: compare it with itself, and ask Prove how
+      good the bot is. With so few utterances it may lie anywhere between the two bounds.
+    </p>
+  </details>
+{/if}
 <div class="head entities"><a href="/bots/{botId}/teach/entities">Entities and values</a></div>
 
 <style>
   .short :global(.bar) {
     width: 1.6rem;
+  }
+
+  .about {
+    padding: 0.6rem 0.75rem 0;
+    font-size: 0.8125rem;
+  }
+
+  .about summary {
+    cursor: pointer;
   }
 
   .entities {

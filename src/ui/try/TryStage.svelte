@@ -10,6 +10,7 @@
   import TurnRow from './TurnRow.svelte';
   import { walkthroughOf } from './walkthroughOf.js';
   import WalkthroughList from './WalkthroughList.svelte';
+  import { modelWatch } from '../shared/model.svelte.js';
   import { refresh } from '../shared/refresh.js';
 
   const { botId, view }: { botId: number; view: TryView } = $props();
@@ -60,6 +61,7 @@
     if (!conversation) return false;
     const file = new Blob([JSON.stringify([walkthroughOf(name, conversation)])]);
     const done = await attempt(() => sendFile(`/api/bots/${botId}/walkthroughs`, file));
+    modelWatch.expectChange();
     if (done) toasts.say('success', `Kept as a walkthrough; it runs after each change.`);
     return done;
   }

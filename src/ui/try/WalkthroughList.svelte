@@ -5,6 +5,7 @@
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';
   import FileButton from '../shared/FileButton.svelte';
+  import { modelWatch } from '../shared/model.svelte.js';
   import { refresh } from '../shared/refresh.js';
 
   /** Walkthroughs with what they came to when the model was last taught. */
@@ -16,6 +17,7 @@
     refused = null;
     try {
       await sendFile(`/api/bots/${botId}/walkthroughs`, file);
+      modelWatch.expectChange();
       await refresh();
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -26,6 +28,7 @@
   async function remove(id: number) {
     try {
       await send('DELETE', `/api/bots/${botId}/walkthroughs/${id}`);
+      modelWatch.expectChange();
       await refresh();
     } catch (error) {
       tell(error);

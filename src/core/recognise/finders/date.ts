@@ -52,6 +52,15 @@ const TIME_WORDS: ReadonlySet<string> = new Set(
 const speaksOfDays = ({ said }: Word): boolean => DAY_WORDS.has(said) || /^\d/.test(said) || isOrdinalWord(said);
 const speaksOfTimes = ({ said }: Word): boolean => TIME_WORDS.has(said) || /^\d/.test(said);
 
+/** "The party has grown from four to seven" speaks of no hours. */
+const GROWS = /^(?:grown|grew|gone|went|increased|risen|rose|changed|up|down|dropped|fallen|numbers?|party|group)$/;
+
+function isGrowth(words: readonly Word[], { at, read }: Reading<TimeRead>): boolean {
+  if (read.from === read.to) return false;
+  const from = words[at]?.said === 'from' ? at : words[at - 1]?.said === 'from' ? at - 1 : -1;
+  return from > 0 && GROWS.test(words[from - 1]!.said);
+}
+
 function readTimes(text: TokenisedText, now: string, region: string): TextTimes {
   const known = lastRead.get(text);
   if (known?.now === now && known.region === region) return known;
@@ -68,7 +77,7 @@ function readTimes(text: TokenisedText, now: string, region: string): TextTimes 
   const times = (!words.some(speaksOfTimes) ? [] : readAll(words, (at) => (inDay(at) ? null : readTime(words, at)))).filter(
     ({ at, next }) => !days.some((day) => !day.read.withPart && day.at < next && at < day.next),
   );
-  const read: TextTimes = { now, region, words, days, times };
+  const read: TextTimes = { now, region, words, days, times: times.filter((time) => !isGrowth(words, time)) };
   lastRead.set(text, read);
   return read;
 }

@@ -20,6 +20,8 @@ interface ListWord {
   norm: string;
   stem: string;
   number: boolean;
+  /** Which letters it has, a bit each. */
+  letters: number;
 }
 
 /** Edits that a word of this length may be off and still be taken for a misspelling. */
@@ -44,7 +46,7 @@ function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean):
     return 'inflected';
   if (!mayBeMisspelt) return null;
   const limit = allowedEdits(Math.min(written.norm.length, wanted.norm.length));
-  if (limit === 0) return null;
+  if (limit === 0 || differing(written.letters, wanted.letters) > 2 * limit) return null;
   const distance = editDistance(written.norm, wanted.norm, limit);
   if (distance > limit) return null;
   return written.norm[0] === wanted.norm[0] || distance === 1 ? 'misspelt' : null;
@@ -101,7 +103,7 @@ function gluedAlike(phrase: readonly Token[], text: readonly Token[], index: num
 /** Written words whose matches are kept: customers use the same ones over and over. */
 const MOST_KNOWN = 20_000;
 /** Unknown words that are looked for in one text, at most. */
-const MOST_UNKNOWN = 60;
+const MOST_UNKNOWN = 40;
 const LONGEST_MISSPELT = 30;
 
 const RANK: Record<Match, number> = { exact: 0, inflected: 1, misspelt: 2, computed: 3 };
@@ -141,7 +143,26 @@ function suffixEnd({ suffix, tokens }: Phrase, text: string, end: number): numbe
   return tokens.every(({ norm }) => isNumber(norm)) ? -1 : end;
 }
 
-const listWord = (norm: string): ListWord => ({ norm, stem: stemmer(norm), number: isNumber(norm) });
+function lettersOf(norm: string): number {
+  let letters = 0;
+  for (let at = 0; at < norm.length; at++) letters |= 1 << (norm.charCodeAt(at) % 32);
+  return letters;
+}
+
+/** How many letters one word has and the other has not: a slip changes two at most. */
+function differing(a: number, b: number): number {
+  let bits = a ^ b;
+  let count = 0;
+  for (; bits !== 0; count++) bits &= bits - 1;
+  return count;
+}
+
+const listWord = (norm: string): ListWord => ({
+  norm,
+  stem: stemmer(norm),
+  number: isNumber(norm),
+  letters: lettersOf(norm),
+});
 
 /** Values of a list with their synonyms: exact, inflected or, where allowed, misspelt. The longest phrase wins. */
 export const listFinder: Finder = {
@@ -221,7 +242,7 @@ const SHORTEST_TURNED = 3;
 
 /** The same words in every other order: "frame bed" for "bed frame". Little words and figures have their place. */
 function turned({ value, tokens, suffix }: Phrase): Phrase[] {
-  const movable = tokens.every(({ norm }) => norm.length >= SHORTEST_TURNED && !isNumber(norm));
+  const movable = tokens.every(({ norm }) => norm.length >= SHORTEST_TURNED && !isNumber(norm) && !UNITS.has(norm));
   if (!movable || tokens.length < 2 || tokens.length > MOST_TURNED) return [];
   return orders(tokens)
     .filter((order) => order.some((token, index) => token !== tokens[index]))

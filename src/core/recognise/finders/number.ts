@@ -24,6 +24,7 @@ function isPronoun(words: readonly Word[], at: number): boolean {
   if (words[at]!.said !== 'one') return false;
   const before = words[at - 1]?.said ?? '';
   // "Only one of those" counts; "the only one" does not.
+  if (words[at + 1]?.said === 'of' && /^(?:your|our|us|you|my|their|his|her)$/.test(words[at + 2]?.said ?? '')) return true;
   if (/^(?:only|just)$/.test(before) && !ARTICLE.test(words[at - 2]?.said ?? '')) return false;
   const earlier = words.slice(Math.max(0, at - 3), Math.max(0, at - 1));
   return BEFORE_PRONOUN.test(before) || (!NO_ADJECTIVE.test(before) && earlier.some(({ said }) => ARTICLE.test(said)));

@@ -61,7 +61,7 @@ function loosen(source: string): LoosePattern | null {
 
 const MOST_SEPARATORS = 3;
 /** Places at which separators are tried in one text, at most; a code of twelve signs and three separators has fewer. */
-const MOST_TRIED = 1500;
+const MOST_TRIED = 600;
 /** Longer than any code that is written without its separators. */
 const LONGEST_CODE = 40;
 

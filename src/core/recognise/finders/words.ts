@@ -76,6 +76,8 @@ function saidFor(norm: string, read: string, written: string): string {
   return /['’]/.test(written) ? read : (SHORT.get(norm) ?? strongWord(norm) ?? read);
 }
 
+const AFTER_WOULD = /^(?:like|love|rather|prefer|be|have|need|want|appreciate|also|really|just|both|all|best)$/;
+
 const lastRead = new WeakMap<TokenisedText, Word[]>();
 
 /** The words of a text, as numbers, dates and times are read from them. */
@@ -84,9 +86,11 @@ export function wordsOfText(text: TokenisedText): Word[] {
   if (known) return known;
   const words: Word[] = [];
   let before = 0;
-  for (const { norm, read, start, end, text: written } of text.tokens) {
+  for (const [at, { norm, read, start, end, text: written }] of text.tokens.entries()) {
     const between = text.text.slice(before, start);
-    const said = saidFor(norm, read, written);
+    // "Wed like some" lacks an apostrophe.
+    const would = norm === 'wed' && AFTER_WOULD.test(text.tokens[at + 1]?.norm ?? '');
+    const said = would ? norm : saidFor(norm, read, written);
     said.split(' ').forEach((part, index) => {
       words.push({
         said: part,

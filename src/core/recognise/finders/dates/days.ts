@@ -613,7 +613,7 @@ const READERS: readonly DayReader[] = [
 ];
 
 /** Nobody reckons a day from more days than this. */
-const DEEPEST = 3;
+const DEEPEST = 2;
 /** The day or stretch of days that the words at a place name; `null` where they name none. */
 export function readDay(words: readonly Word[], at: number, context: DayContext): DayRead | null {
   const depth = context.depth ?? 0;
