@@ -47,6 +47,15 @@ try {
   await shoot(page, 'entities');
   await at('/bots/1/say');
   await shoot(page, 'say');
+  await at('/bots/1/say/texts');
+  await shoot(page, 'texts');
+  await at('/bots/1/say?form=trade_application');
+  await page.getByRole('textbox', { name: 'Confirmation' }).fill('A trade form for {business');
+  await page.getByRole('textbox', { name: 'Confirmation' }).press('Tab');
+  await page.getByText(/Not kept/).waitFor();
+  await page.getByText('Insert into Done').click();
+  await shoot(page, 'say-refused');
+  await page.getByRole('textbox', { name: 'Confirmation' }).press('Escape');
   await at('/bots/1/try');
   for (const text of [
     'hello, can I order 3 lavender',

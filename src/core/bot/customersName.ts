@@ -14,7 +14,7 @@ const NO_ARTICLE =
   /^(?:up|to|for|with|about|us|me|it|out|off|in|on|my|our|your|the|an?|some|more|help|information|advice|support|stock|new)$/;
 /** Nouns that are not counted. */
 const UNCOUNTED =
-  /(?:ing|ness|tion|ware|age|ice|ment|wear|ry)$|^(?:work|money|food|time|cash|post|mail|waste|bulky|garden)$/;
+  /(?:ing|ness|ware|wear|ry)$|^(?:work|money|food|time|cash|post|mail|waste|bulky|garden|advice|service|insurance|tea|coffee)$/;
 
 const withArticle = (noun: string): string => (/^[aeiou]/.test(noun) ? `an ${noun}` : `a ${noun}`);
 

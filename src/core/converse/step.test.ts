@@ -224,7 +224,7 @@ describe('commands', () => {
   });
 
   it('tell what the bot can do', () => {
-    expect(said(talk(['help']))).toMatch(/^I can help with these: order a tea, opening hours,? and cancel an order\.$/);
+    expect(said(talk(['help']))).toMatch(/^I can help with these: order tea, opening hours,? and cancel an order\.$/);
   });
 });
 
