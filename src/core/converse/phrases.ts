@@ -506,6 +506,10 @@ const OPENS =
 /** Steering words that begin a clause and stand apart from what follows. What follows must begin something of its own. */
 const HEADS: readonly (readonly [Steering, RegExp])[] = [
   [
+    'filler',
+    /^(?:actually|oh|well|um+|uh|er+m?|so|sorry|hm+|ah)(?= (?:yes|yep|yeah|no|nope|keep|leave|cancel|dont|wait|forget|never|ok|thanks)(?: |$))/,
+  ],
+  [
     'yes',
     /^(?:yes|yep|yeah|yea|yup|aye)(?: (?:please|thanks|sure|thats (?:right|correct|fine|it|all|perfect|great)|that is (?:right|correct|fine)|of course|ok|okay|go ahead))?(?= )/,
   ],

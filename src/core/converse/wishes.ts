@@ -17,6 +17,13 @@ const NOTHING_GIVEN: GivenValues = { given: {}, wrong: [], between: null, firstO
 /** The intent that the gate accepts for some words; `null` where it accepts none. */
 export const acceptedIn = ({ decision, intent }: Recognition): string | null => (decision === 'accept' ? intent : null);
 
+/** Of the intents in reach of an unsure reading, those that may be offered to a customer. */
+export const offeredCandidates = (turn: Turn): string[] =>
+  turn.matter.candidates.filter((name) => {
+    const intent = findIntent(turn.document, name);
+    return intent !== undefined && isOffered(intent);
+  });
+
 /** Whether an intent is thanks, a greeting or the like: it is no wish. */
 export function isSmallTalk(turn: Turn, name: string): boolean {
   const intent = findIntent(turn.document, name);

@@ -197,7 +197,7 @@
 
   .desk {
     display: grid;
-    grid-template-columns: 6.5rem 18rem;
+    grid-template-columns: 6.5rem 22rem;
     gap: 0.5rem;
     align-items: baseline;
   }

@@ -1,11 +1,10 @@
-import { isOffered } from '../../bot/customersName.js';
-import { findIntent, formOfIntent } from '../../bot/document.js';
+import { formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import { foldPhrase } from '../phrases.js';
 import { placeNamed } from '../places.js';
 import type { ConversationState, OfferedIntent } from '../state.js';
 import { countMiss, intentLabel, sayClarification, slotWords, type Reader, type Reply, type Turn } from '../turn.js';
-import { acceptedIn, isSmallTalk, onlyValues, storyFor, valuesFor } from '../wishes.js';
+import { acceptedIn, isSmallTalk, onlyValues, storyFor, valuesFor, offeredCandidates } from '../wishes.js';
 import { missReader } from './miss.js';
 
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
@@ -16,10 +15,7 @@ export const clarificationReader: Reader = {
   read(turn) {
     const { matter, state } = turn;
     if (matter.decision !== 'ask' || state.open || state.choosing !== null || turn.hearing.onlySteers) return null;
-    const candidates = matter.candidates.filter((name) => {
-      const intent = findIntent(turn.document, name);
-      return intent !== undefined && isOffered(intent);
-    });
+    const candidates = offeredCandidates(turn);
     if (candidates.length === 0) return null;
     const choosing = candidates.map((intent) => ({
       intent,

@@ -14,6 +14,7 @@ import {
   listWords,
   onlyReplies,
   openForm,
+  sayClarification,
   sayDecline,
   sayOwn,
   slotApplies,
@@ -21,12 +22,22 @@ import {
   takeAndAdvance,
   valueWords,
   withWaiting,
+  type Doing,
   type Reader,
   type Reply,
   type Turn,
 } from '../turn.js';
-import { acceptedIn, isSmallTalk, offeredFrom, readingsFor, valuesFor, wishesOf, type Stretches } from '../wishes.js';
-import { endsOfForm, type GivenValues } from '../values.js';
+import {
+  acceptedIn,
+  isSmallTalk,
+  offeredCandidates,
+  offeredFrom,
+  readingsFor,
+  valuesFor,
+  wishesOf,
+  type Stretches,
+} from '../wishes.js';
+import { endsOfForm, kindOf, type GivenValues } from '../values.js';
 
 /** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
 function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
@@ -37,7 +48,9 @@ function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
   };
   const byName = form.slots.filter((slot) => slotApplies(slot, values) && says(slot.name));
   if (byName.length > 0) return byName;
-  const byEntity = form.slots.filter((slot) => slotApplies(slot, values) && says(slot.entity));
+  const byEntity = form.slots.filter(
+    (slot) => slotApplies(slot, values) && says(slot.entity) && (slot.required || values[slot.name] !== undefined),
+  );
   if (byEntity.length > 0) return byEntity;
   // "the job number" by a word of the slot's name that no other slot has.
   return form.slots.filter((slot) => {
@@ -157,6 +170,15 @@ function newEnd(
   return { said: reading.text, options };
 }
 
+/** "No, it's 16": the number of the house in an address, where a figure can be nothing else. */
+function houseNumber(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
+  const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
+  const addresses = form.slots.filter((slot) => kindOf(turn.document, slot) === 'address');
+  const held = addresses.length === 1 ? open.values[addresses[0]!.name] : undefined;
+  if (!number?.digits || typeof held !== 'string' || !/^\d+[a-z]?(?= )/i.test(held)) return {};
+  return { [addresses[0]!.name]: held.replace(/^\d+[a-z]?/i, number.digits) };
+}
+
 function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches): Reply | null {
   const { hearing, state } = turn;
   const fits = own.length > 0 ? fitsOf(turn, form, open) : null;
@@ -166,7 +188,8 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     const { slot, value } = fits[0]!;
     return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
   }
-  const { read, changed } = changesIn(turn, form, open, own);
+  const { read, changed: byValues } = changesIn(turn, form, open, own);
+  const changed = Object.keys(byValues).length > 0 ? byValues : houseNumber(turn, form, open, own);
   const end = newEnd(turn, form, open, changed, own);
   if (end !== null && end.options.length > 1) return askWhichSlot(turn, open, end.said, end.options);
   if (end !== null) {
@@ -199,6 +222,17 @@ function leaveForm(turn: Turn, form: Form): Reply {
   return { ...leave(turn, words), why: 'the customer does not want it' };
 }
 
+/** A question beside a yes that the gate is unsure of is asked about once the form is done. */
+function askAboutQuestion(turn: Turn, done: Doing): Doing {
+  const { state } = done;
+  const asks = turn.hearing.content.some(({ question }) => question) && turn.matter.decision === 'ask';
+  if (!asks || state.open || state.offered || state.choosing) return done;
+  const candidates = offeredCandidates(turn);
+  if (candidates.length === 0) return done;
+  const choosing = candidates.map((intent) => ({ intent, values: {} }));
+  return { ...done, state: { ...state, choosing }, says: [...done.says, ...sayClarification(turn, candidates)] };
+}
+
 function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
   const why = 'the customer says yes to the read-back';
   const [replies, others] = [
@@ -214,7 +248,8 @@ function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
     next = { ...next, says: [...next.says, ...answer.says] };
   }
   const [first, ...rest] = others;
-  if (!first || next.state.outcome === 'handed_off') return { ...next, why };
+  if (next.state.outcome === 'handed_off') return { ...next, why };
+  if (!first) return { ...(wishes.length > 0 ? next : askAboutQuestion(turn, next)), why };
   const later = withWaiting(
     { ...next.state, offered: null },
     rest.map(({ intent, within }) => offeredFrom(turn, { intent, within: [...(within ?? [])] })),

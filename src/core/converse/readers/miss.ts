@@ -1,5 +1,16 @@
 import { wordingForTry } from '../../say/render.js';
-import { askAgain, countMiss, giveUp, openForm, sayOwn, sayText, type Reader, type Reply, type Turn } from '../turn.js';
+import {
+  askAgain,
+  countMiss,
+  giveUp,
+  leave,
+  openForm,
+  sayOwn,
+  sayText,
+  type Reader,
+  type Reply,
+  type Turn,
+} from '../turn.js';
 
 /** The last reader: nothing was understood. Asks again, and in the end hands over or gives up. */
 export const missReader: Reader = {
@@ -15,6 +26,9 @@ export const missReader: Reader = {
       !hearing.says('unknown', 'refusal', 'indifferent')
     ) {
       return { ...askAgain(turn, turn.state), why: 'that asks for nothing; the form goes on' };
+    }
+    if (current?.open.stage === 'filling' && hearing.onlySteers && hearing.says('nothing', 'keep', 'neither')) {
+      return { ...leave(turn), why: 'the customer wants nothing of it' };
     }
     const reply = countMiss(turn, (state) => {
       if (current) {

@@ -20,6 +20,7 @@ import {
   slotApplies,
   takeAndAdvance,
   tooEarly,
+  valueWords,
   withWaiting,
   type ReadPart,
   type Reader,
@@ -239,6 +240,22 @@ function backToParked({ turn, open }: Filling, content: Stretches): Reply | null
   return { ...next, acts: [...acts, ...next.acts], why: `the answer is for ${parked.form}` };
 }
 
+const ADDS = /^(?:and|also|plus|oh and)(?= )|(?: |^)(?:too|as well|also|in addition|on top)(?: |$)/;
+
+/** "And a mattress too": another thing beside the one held, where one is taken at a time; it replaces nothing. */
+function furtherThings({ turn, form, open }: Filling, given: Record<string, SlotValue>): string[] {
+  const { document, hearing } = turn;
+  const counts = form.slots.some((slot) => kindOf(document, slot) === 'number');
+  if (!counts || !ADDS.test(hearing.folded) || alters(hearing.folded)) return [];
+  return form.slots
+    .filter(
+      (slot) =>
+        kindOf(document, slot) === 'list' && open.values[slot.name] !== undefined && given[slot.name] !== undefined,
+    )
+    .map(({ name }) => name)
+    .filter((name) => !sameValue(open.values[name], given[name]));
+}
+
 /** Values for the slot that was asked for, and any others offered with it. */
 export const slotFillingReader: Reader = {
   name: 'slot filling',
@@ -269,11 +286,14 @@ export const slotFillingReader: Reader = {
     )
       return null;
 
+    const further = furtherThings(filling, given);
+    for (const slot of further) delete given[slot];
     const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
     const names = Object.keys(taken);
     const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
     const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
-    if (names.length === 0 && read.between === null && read.wrong.length === 0) {
+    if (further.length > 0) read.firstOf = valueWords(turn, open.values[further[0]!]!);
+    if (names.length === 0 && read.between === null && read.wrong.length === 0 && further.length === 0) {
       if (wishes.length > 0 || content.some(inForeign)) return null;
       const back = backToParked(filling, content);
       if (back) return back;
