@@ -80,7 +80,7 @@ export interface Evaluation {
 }
 
 /** A message as it is compared with what was taught: its words alone. */
-export const foldMessage = (text: string): string =>
+const foldMessage = (text: string): string =>
   tokenise(text)
     .tokens.map(({ norm }) => norm)
     .join(' ');
