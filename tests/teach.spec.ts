@@ -318,7 +318,7 @@ test('entities: new values by pasting, synonyms, a pattern that is checked', asy
   const pattern = page.getByRole('textbox', { name: 'Pattern' });
   await pattern.fill('LM-(\\d{5}');
   await pattern.press('Tab');
-  await expect(page.getByText(/the pattern "LM-\(\\d\{5\}" cannot be read/)).toBeVisible();
+  await expect(page.getByText(/The pattern "LM-\(\\d\{5\}" cannot be read/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Delete', exact: true })).toBeDisabled();
 });
 
@@ -347,7 +347,7 @@ test('the probe and a turn in Try tell why a message was read as it was', async 
   await expect(why.getByText('For order_plants')).toBeVisible();
   await expect(why).toContainText('plese read as please');
   await expect(why).toContainText('thyme is plant thyme: it is a value of plant');
-  await expect(why).toContainText('the words before “roses” rule it out');
+  await expect(why).toContainText('the words beside “roses” rule it out');
   await visit(page, `${server.url}/bots/1/try`);
   const line = page.getByRole('textbox', { name: /^Say/ });
   await line.fill('two lavender please');

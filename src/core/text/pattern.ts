@@ -16,7 +16,7 @@ export function compilePattern(source: string): Pattern {
     pattern = RE2JS.compile(source, RE2JS.CASE_INSENSITIVE);
   } catch (error) {
     if (!(error instanceof RE2JSSyntaxException)) throw error;
-    const reason = error.message.replace(/^error parsing regexp:\s*/, '');
+    const reason = error.message.replace(/^error parsing regexp:\s*/, '').replace('(?i)', '');
     throw new PatternError(`the pattern "${source}" cannot be read: ${reason}`);
   }
   if (pattern.matches(''))
