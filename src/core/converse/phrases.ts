@@ -53,22 +53,15 @@ const IT = any(
 );
 const SOMEBODY = `(?:(?:an?|the|some|any|another|your|my|real|actual|live|proper|human|one of (?:your|the)|a member of(?: your)?|somebody|someone) )*${any('person', 'human(?: being)?', 'body', 'one', 'someone(?: real)?', 'somebody(?: real)?', 'anyone', 'anybody', 'agent', 'advis[eo]r', 'operator', 'representative', 'rep', 'manager', 'supervisor', 'colleagues?', 'people', 'team', 'staff', 'humans?', 'assistant', 'receptionist', 'customer services?', 'a person', 'the (?:office|desk|shop)')}`;
 
+/** Words that people say while they think, and for manners' sake. */
+const HESITATIONS = ['oh', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'actually', 'sorry', 'please', 'so'];
+
 /** Words that lead in to a command and say nothing of their own. */
 const LEAD = any(
-  'oh',
+  ...HESITATIONS,
   'ok',
   'okay',
-  'um+',
-  'uh',
-  'er+m?',
-  'well',
-  'hm+',
-  'ah',
   'right',
-  'actually',
-  'sorry',
-  'please',
-  'so',
   'and',
   'but',
   'just',
@@ -446,17 +439,7 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
   [
     'filler',
     any(
-      'oh',
-      'um+',
-      'uh',
-      'er+m?',
-      'well',
-      'hm+',
-      'ah',
-      'actually',
-      'sorry',
-      'please',
-      'so',
+      ...HESITATIONS,
       'anyway',
       'look',
       'listen',

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { HOSTILE_TEXTS } from '../../../tests/hostileTexts.js';
 import { teaShop } from '../../../tests/teaShop.js';
+import { BUILT_IN_KINDS } from '../bot/document.js';
 import { NO_VECTORS } from '../encode/encoder.js';
 import { startConversation } from '../converse/state.js';
 import { step } from '../converse/step.js';
@@ -16,20 +17,7 @@ const NOW = '2026-03-04T09:30';
 function everyKind(pattern = '\\w+-\\d+-[A-Z]+-\\d'): Recogniser {
   const bot = teaShop((draft) => {
     const values = Array.from({ length: 2000 }, (_, index) => `value${index.toString(36)}word`);
-    const kinds = [
-      'date',
-      'time',
-      'datetime',
-      'duration',
-      'money',
-      'percent',
-      'phone',
-      'address',
-      'person',
-      'country',
-      'ordinal',
-      'quantity',
-    ];
+    const kinds = [...BUILT_IN_KINDS, 'quantity'];
     (draft['entities'] as object[]).push(
       { name: 'code', kind: 'pattern', pattern },
       { name: 'many', kind: 'list', misspellings: true, values },

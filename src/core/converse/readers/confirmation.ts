@@ -216,6 +216,11 @@ function askForNamed(turn: Turn, form: Form, open: OpenForm, named: readonly Slo
   return { ...askFor(turn, state, named[0]!), why: `the customer wants to change ${names.join(' and ')}` };
 }
 
+function askWhatToChange(turn: Turn, form: Form, open: OpenForm, why: string): Reply {
+  const state = { ...turn.state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
+  return { state, says: sayDecline(turn, form, state), acts: [], why };
+}
+
 /** A "no" that ends the form: at once where the form says so, for "no, keep it", and at the second no. */
 function leaveForm(turn: Turn, form: Form): Reply {
   const words = form.onNo === 'leave' ? sayDecline(turn, form, turn.state) : undefined;
@@ -309,13 +314,7 @@ export const confirmationReader: Reader = {
       const again = !confirming || form.onNo === 'leave';
       if (again && own.length === 0) return leaveForm(turn, form);
       if (confirming && (own.length === 0 || no)) {
-        const next = { ...state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
-        return {
-          state: next,
-          says: sayDecline(turn, form, next),
-          acts: [],
-          why: 'the customer says no to the read-back',
-        };
+        return askWhatToChange(turn, form, open, 'the customer says no to the read-back');
       }
     }
     const { same } = changesIn(turn, form, open, own);
@@ -323,13 +322,7 @@ export const confirmationReader: Reader = {
       return { ...advance(turn, { ...state, tries: 0 }), why: 'the value is the one that is held' };
     }
     if (confirming && hearing.says('wait') && hearing.onlySteers) {
-      const next = { ...state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
-      return {
-        state: next,
-        says: sayDecline(turn, form, next),
-        acts: [],
-        why: 'the customer wants to change something',
-      };
+      return askWhatToChange(turn, form, open, 'the customer wants to change something');
     }
     return null;
   },

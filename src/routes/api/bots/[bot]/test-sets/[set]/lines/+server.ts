@@ -5,7 +5,7 @@ import { answer, NotFoundError, pathNumber, readJson } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
 const line = object({
-  text: string().trim().required('Write the message first.').max(20_000),
+  text: string().trim().required('Write the message first.').max(20_000, 'At most 20,000 characters.'),
   intent: string().strict().nullable().defined(),
 });
 
