@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { emptyBot } from './document.js';
 import { applyEdit } from './edit.js';
+import { plainText } from './marking.js';
 import { formNotes, incompleteForms, intentNotes, sayGaps, unknownValues } from './notes.js';
 import { teaShop } from '../../../tests/teaShop.js';
 
@@ -38,6 +39,22 @@ describe('notes', () => {
     expect(texts(intentNotes(shop, shop.intents[2]!, heldOut))).toContain(
       '2 utterances are taken for order_tea when held out.',
     );
+  });
+
+  it('names the row in which values could not be looked for', () => {
+    const shop = teaShop();
+    const [intent] = shop.intents;
+    const text = plainText(intent!.utterances[1]!);
+    const unread = [
+      { intent: intent!.name, text, entities: ['when', 'amount'] },
+      { intent: 'other', text: 'opening times', entities: ['when'] },
+    ];
+    expect(intentNotes(shop, intent!, [], unread)).toContainEqual({
+      text: 'In row 2, when, amount could not be looked for; the rest of it is learned. Write it in another way, or take it out.',
+      weight: 'missing',
+      row: 1,
+    });
+    expect(texts(intentNotes(shop, shop.intents[1]!, [], unread)).join()).not.toContain('looked for');
   });
 
   it('finds marked words that their list does not know', () => {

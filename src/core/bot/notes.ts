@@ -14,6 +14,13 @@ export interface HeldOut {
   predicted: string | null;
 }
 
+/** An utterance in which values of some entities could not be looked for. */
+export interface Unread {
+  intent: string;
+  text: string;
+  entities: readonly string[];
+}
+
 /** Fewer utterances than this teach an intent poorly. */
 const FEW_UTTERANCES = 10;
 
@@ -85,8 +92,13 @@ export function sayGaps(document: BotDocument): SayGaps | null {
   };
 }
 
-/** What an intent lacks, and which other intents it is mistaken for. */
-export function intentNotes(document: BotDocument, intent: Intent, heldOut: readonly HeldOut[]): Note[] {
+/** What an intent lacks, which of its utterances could not be read in full, and which intents it is mistaken for. */
+export function intentNotes(
+  document: BotDocument,
+  intent: Intent,
+  heldOut: readonly HeldOut[],
+  unread: readonly Unread[] = [],
+): Note[] {
   const notes: Note[] = [];
   if (intent.utterances.length < FEW_UTTERANCES) {
     notes.push({
@@ -103,6 +115,7 @@ export function intentNotes(document: BotDocument, intent: Intent, heldOut: read
   notes.push(
     ...textNotes(intent.reply, 'The reply', insertableInReply(document, intent)),
     ...doubledNotes(document, intent),
+    ...unreadNotes(intent, unread),
     ...unusedSlotNotes(document, intent),
     ...mistakenNotes(intent, heldOut),
   );
@@ -126,6 +139,18 @@ function doubledNotes(document: BotDocument, intent: Intent): Note[] {
     if (first !== undefined)
       return [{ text: `Row ${row + 1} says the same as row ${first + 1}.`, weight: 'weak', row }];
     return [];
+  });
+}
+
+function unreadNotes(intent: Intent, unread: readonly Unread[]): Note[] {
+  const own = new Map(
+    unread.filter((line) => line.intent === intent.name).map(({ text, entities }) => [text, entities]),
+  );
+  return intent.utterances.flatMap((utterance, row): Note[] => {
+    const entities = own.get(plainText(utterance));
+    if (!entities) return [];
+    const text = `In row ${row + 1}, ${entities.join(', ')} could not be looked for; the rest of it is learned. Write it in another way, or take it out.`;
+    return [{ text, weight: 'missing', row }];
   });
 }
 

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { HOSTILE_TEXTS } from '../../../tests/hostileTexts.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { BUILT_IN_KINDS } from '../bot/document.js';
 import { NO_VECTORS } from '../encode/encoder.js';
 import { startConversation } from '../converse/state.js';
 import { step } from '../converse/step.js';
+import { numberFinder } from './finders/number.js';
 import { wordsOfText } from './finders/words.js';
 import { tokenise } from '../text/tokens.js';
 import { readDay } from './finders/dates/days.js';
@@ -29,6 +30,31 @@ function everyKind(pattern = '\\w+-\\d+-[A-Z]+-\\d'): Recogniser {
   });
   return openRecogniser(bot, trainRecogniser(bot, NO_VECTORS));
 }
+
+describe('a finder that fails in one text', () => {
+  afterEach(() => {
+    vi.restoreAllMocks();
+  });
+
+  it('is named with the utterance and with the message, and all else is learned and read', () => {
+    const prepare = numberFinder.prepare.bind(numberFinder);
+    vi.spyOn(numberFinder, 'prepare').mockImplementation((...given) => {
+      const find = prepare(...given);
+      return (text, now) => {
+        if (text.text.includes('thirteen')) throw new RangeError('out of numbers');
+        return find(text, now);
+      };
+    });
+    const shop = teaShop((draft) => {
+      (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('thirteen <tea>green tea</tea>');
+    });
+    const model = trainRecogniser(shop, NO_VECTORS);
+    expect(model.unread).toEqual([{ intent: 'order_tea', text: 'thirteen green tea', entities: ['number'] }]);
+    const recognition = openRecogniser(shop, model).recognise('order thirteen green tea', NO_VECTORS, NOW);
+    expect(recognition.failed).toEqual(['number']);
+    expect(recognition.slots).toMatchObject([{ slot: 'tea', value: 'green tea' }]);
+  });
+});
 
 describe('a text that means harm, or comes of a slip', () => {
   const recogniser = everyKind();

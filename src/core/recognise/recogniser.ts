@@ -43,7 +43,21 @@ export interface RecogniserModel extends IntentModel {
   taggers: Record<string, TaggerModel>;
   /** Vectors of the words that the taggers learned from. */
   taught: WordVectors;
+  /** Utterances that were learned from though not all of their values could be looked for. */
+  unread: UnreadUtterance[];
 }
+
+/** An utterance in which some values could not be looked for, for a finder failed in it. */
+export interface UnreadUtterance {
+  intent: string;
+  /** Without marks. */
+  text: string;
+  /** What was not looked for. */
+  entities: string[];
+}
+
+/** A text as it is learned from, with its values and the entities that could not be looked for. */
+type FoundText = CountedText & { found: Candidate[]; failed: string[] };
 
 /** A trained bot ready to read messages. The same message always gives the same reading. */
 export interface Recogniser {
@@ -97,7 +111,7 @@ function modelText(text: string, tokens: readonly Token[], entities: readonly Ca
 /** What a training leaves for the next, which mostly has the same texts; without it all is found anew. */
 export class TrainingMemory {
   #entities = '';
-  #texts = new Map<string, CountedText & { found: Candidate[] }>();
+  #texts = new Map<string, FoundText>();
   readonly taggers = new TaggerMemory();
   readonly similarities = new Similarities();
 
@@ -109,14 +123,15 @@ export class TrainingMemory {
   }
 
   /** Counts the terms of a text, as it is read. */
-  count(read: ReadText, vocabulary: ReadonlySet<string>, findAll: FindAll): CountedText & { found: Candidate[] } {
+  count(read: ReadText, vocabulary: ReadonlySet<string>, findAll: FindAll): FoundText {
     // Of the vocabulary only the text's own words matter to it.
     const key = `${read.text}\n${read.mended}\n${read.tokens.map(({ norm }) => (vocabulary.has(norm) ? 1 : 0)).join('')}`;
     const known = this.#texts.get(key);
     if (known) return known;
-    const found = findAll(read, SOME_DAY);
+    const failed: string[] = [];
+    const found = findAll(read, SOME_DAY, [], failed);
     const text = modelText(read.mended, read.tokens, found);
-    const counted = { ...text, counts: countTerms(text), found };
+    const counted = { ...text, counts: countTerms(text), found, failed: [...new Set(failed)] };
     this.#texts.set(key, counted);
     return counted;
   }
@@ -218,7 +233,7 @@ export function trainRecogniser(
   const reader = prepareReader(document, words);
   const findAll = prepareFinders(document, reader.vocabulary);
   const count = (read: ReadText) => memory.count(read, reader.vocabulary, findAll);
-  const texts: TrainingText[] = trainingTexts(document).map(({ text, ...taught }) => ({
+  const texts = trainingTexts(document).map(({ text, ...taught }): TrainingText & FoundText => ({
     ...count(reader.read(text)),
     written: text,
     ...taught,
@@ -246,6 +261,9 @@ export function trainRecogniser(
     words,
     taggers,
     taught: packWords([...new Set(taught)], vectors),
+    unread: texts
+      .filter(({ part, failed }) => part === 'whole' && failed.length > 0)
+      .map(({ intent, written, failed }) => ({ intent, text: written, entities: failed })),
   };
 }
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { closest, editDistance } from './distance.js';
 import { mendWords } from './mend.js';
+import { NearWords } from './nearWords.js';
 import { compilePattern, PatternError } from './pattern.js';
 import { isShouted, tidy, tokenAfter, tokenise, tokensWithin } from './tokens.js';
 
@@ -28,6 +29,31 @@ describe('editDistance', () => {
 
   it('says limit + 1 for anything above the limit', () => {
     expect(editDistance('rosemary', 'agapanthus', 2)).toBe(3);
+  });
+});
+
+describe('NearWords', () => {
+  it('finds the words that comparing each one finds, whatever each may be off', () => {
+    const word = fc.string({ unit: fc.constantFrom('a', 'b', 'c'), maxLength: 7 });
+    fc.assert(
+      fc.property(fc.uniqueArray(word, { maxLength: 40 }), word, fc.nat(3), (list, written, most) => {
+        const limit = (other: string) => Math.min(most, other.length);
+        const near = list
+          .map((other) => ({ word: other, edits: editDistance(written, other) }))
+          .filter((other) => other.edits <= limit(other.word));
+        const found = new NearWords(list).near(written, limit);
+        expect(found.sort((a, b) => (a.word < b.word ? -1 : 1))).toEqual(
+          near.sort((a, b) => (a.word < b.word ? -1 : 1)),
+        );
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('finds the one of thousands that are alike', () => {
+    const words = Array.from({ length: 5000 }, (_, index) => `valued${index}word`);
+    expect(new NearWords(words).near('thyme', () => 2)).toEqual([]);
+    expect(new NearWords(words).near('valud17word', () => 1)).toEqual([{ word: 'valued17word', edits: 1 }]);
   });
 });
 

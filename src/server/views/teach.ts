@@ -55,7 +55,7 @@ export async function teachView(app: Application, botId: number, wanted: string 
             const { text, marks } = readMarking(source);
             return { source, text, marks, heldOut: markOf(text) };
           }),
-          notes: intentNotes(document, intent, heldOut),
+          notes: intentNotes(document, intent, heldOut, open?.model.unread),
           unknown: unknownValues(document, intent),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
           known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],

@@ -26,6 +26,9 @@
     <span data-testid="probe-decision">{decisionInWords(recognition)}</span>
   </span>
   <ol>
+    {#if recognition.failed.length > 0}
+      <li>{recognition.failed.join(', ')} could not be looked for in it</li>
+    {/if}
     {#each recognition.ranking.slice(0, 3) as item (item.intent)}
       <li><span>{item.intent}</span> <span class="figure">{share(item.confidence)}</span></li>
     {/each}

@@ -65,7 +65,7 @@ function readTimes(text: TokenisedText, now: string, region: string): TextTimes 
   const known = lastRead.get(text);
   if (known?.now === now && known.region === region) return known;
   const words = wordsOfText(text);
-  const context = { today: readLocalTime(now), region };
+  const context = { today: readLocalTime(now), region, known: new Map<number, DayRead | null>() };
   const days = !words.some(speaksOfDays) ? [] : readAll(words, (at): (DayRead & { none?: true }) | null => {
     const none = noDayAt(words, at);
     if (none > 0) return { from: context.today, to: context.today, next: none, none: true };

@@ -1,8 +1,8 @@
 import { stemmer } from 'stemmer';
-import { editDistance } from '../../text/distance.js';
+import { DICTIONARY } from '../../text/dictionary.js';
+import { NearWords } from '../../text/nearWords.js';
 import { tokenise, type Token } from '../../text/tokens.js';
 import type { Finder, Found, Match } from './finder.js';
-import { DICTIONARY } from '../../text/dictionary.js';
 import { UNITS } from './counts.js';
 import { Steps } from './steps.js';
 
@@ -20,8 +20,6 @@ interface ListWord {
   norm: string;
   stem: string;
   number: boolean;
-  /** Which letters it has, a bit each. */
-  letters: number;
 }
 
 /** Edits that a word of this length may be off and still be taken for a misspelling. */
@@ -37,33 +35,29 @@ const isNumber = (word: string): boolean => /^\p{N}/u.test(word);
 const isPlural = (a: string, b: string): boolean =>
   Math.min(a.length, b.length) > 2 && (a.endsWith('s') || b.endsWith('s')) && !a.endsWith('ss') && !b.endsWith('ss');
 
-/** How a written word can be a word of the list; `null` where it cannot. @param mayBeMisspelt whether slips are looked for */
-function matchWord(written: ListWord, wanted: ListWord, mayBeMisspelt: boolean): Match | null {
+/** How a written word can be a word of the list without being a misspelling of it; `null` where it cannot. */
+function matchWord(written: ListWord, wanted: ListWord): Match | null {
   if (written.norm === wanted.norm) return 'exact';
   if (wanted.number && UNITS.get(written.norm) === Number(wanted.norm)) return 'inflected';
-  if (written.number || wanted.number) return null;
-  if (written.stem === wanted.stem && (wanted.norm.length > 3 || isPlural(written.norm, wanted.norm)))
-    return 'inflected';
-  if (!mayBeMisspelt) return null;
-  const limit = allowedEdits(Math.min(written.norm.length, wanted.norm.length));
-  if (limit === 0 || differing(written.letters, wanted.letters) > 2 * limit) return null;
-  const distance = editDistance(written.norm, wanted.norm, limit);
-  if (distance > limit) return null;
-  return written.norm[0] === wanted.norm[0] || distance === 1 ? 'misspelt' : null;
+  if (written.number || wanted.number || written.stem !== wanted.stem) return null;
+  return wanted.norm.length > 3 || isPlural(written.norm, wanted.norm) ? 'inflected' : null;
 }
+
+type WordMatches = ReadonlyMap<string, Match>;
 
 /** The words of a list where those that a written word may match are found without looking at all. */
 class ListWords {
   readonly #by = new Map<string, ListWord[]>();
+  readonly #near: NearWords;
 
-  constructor(words: readonly ListWord[]) {
+  constructor(norms: Iterable<string>) {
+    const words = [...norms].map(listWord);
     for (const word of words) {
       this.#put(`= ${word.norm}`, word);
       this.#put(`stem ${word.stem}`, word);
       if (word.number) this.#put(`number ${Number(word.norm)}`, word);
-      this.#put(`${word.norm[0]!} ${word.norm.length}`, word);
-      this.#put(`tail ${word.norm.slice(1)}`, word);
     }
+    this.#near = new NearWords(words.filter(({ number }) => !number).map(({ norm }) => norm));
   }
 
   #put(key: string, word: ListWord): void {
@@ -72,19 +66,24 @@ class ListWords {
     else this.#by.set(key, [word]);
   }
 
-  /** Words that a written one may match. @param misspelt whether slips count: most begin with the same letter */
-  like({ norm, stem }: ListWord, misspelt: boolean): Set<ListWord> {
+  /** How words of the list match a written one. @param mayBeMisspelt whether slips are looked for */
+  matches(norm: string, mayBeMisspelt: boolean): WordMatches {
+    const written = listWord(norm);
     const unit = UNITS.get(norm);
-    const keys = [`= ${norm}`, `stem ${stem}`, ...(unit === undefined ? [] : [`number ${unit}`])];
-    if (misspelt) {
-      const limit = allowedEdits(norm.length);
-      for (let length = norm.length - limit; length <= norm.length + limit; length++)
-        keys.push(`${norm[0]!} ${length}`);
-      // The first letter is another, one too many, missing, or the second.
-      const [first = '', second = ''] = norm;
-      keys.push(`tail ${norm.slice(1)}`, `= ${norm.slice(1)}`, `tail ${norm}`, `= ${second}${first}${norm.slice(2)}`);
+    const keys = [`= ${norm}`, `stem ${written.stem}`, ...(unit === undefined ? [] : [`number ${unit}`])];
+    const matches = new Map<string, Match>();
+    for (const word of keys.flatMap((key) => this.#by.get(key) ?? [])) {
+      const match = matchWord(written, word);
+      if (match !== null) matches.set(word.norm, match);
     }
-    return new Set(keys.flatMap((key) => this.#by.get(key) ?? []));
+    // Most slips keep the first letter; one that does not is the only one.
+    const most = (word: string): number => {
+      const edits = allowedEdits(Math.min(norm.length, word.length));
+      return word[0] === norm[0] ? edits : Math.min(edits, 1);
+    };
+    if (mayBeMisspelt && !written.number)
+      for (const { word } of this.#near.near(norm, most)) if (!matches.has(word)) matches.set(word, 'misspelt');
+    return matches;
   }
 }
 
@@ -108,7 +107,6 @@ const LONGEST_MISSPELT = 30;
 
 const RANK: Record<Match, number> = { exact: 0, inflected: 1, misspelt: 2, computed: 3 };
 
-type WordMatches = ReadonlyMap<string, Match>;
 const NO_MATCHES: WordMatches = new Map();
 
 function matchPhrase(
@@ -143,25 +141,10 @@ function suffixEnd({ suffix, tokens }: Phrase, text: string, end: number): numbe
   return tokens.every(({ norm }) => isNumber(norm)) ? -1 : end;
 }
 
-function lettersOf(norm: string): number {
-  let letters = 0;
-  for (let at = 0; at < norm.length; at++) letters |= 1 << (norm.charCodeAt(at) % 32);
-  return letters;
-}
-
-/** How many letters one word has and the other has not: a slip changes two at most. */
-function differing(a: number, b: number): number {
-  let bits = a ^ b;
-  let count = 0;
-  for (; bits !== 0; count++) bits &= bits - 1;
-  return count;
-}
-
 const listWord = (norm: string): ListWord => ({
   norm,
   stem: stemmer(norm),
   number: isNumber(norm),
-  letters: lettersOf(norm),
 });
 
 /** Values of a list with their synonyms: exact, inflected or, where allowed, misspelt. The longest phrase wins. */
@@ -172,9 +155,8 @@ export const listFinder: Finder = {
       .flatMap(({ value, synonyms }) => [value, ...synonyms].map((said) => phraseOf(value, said)))
       .filter((phrase) => phrase.tokens.length > 0);
     const own = new Set(phrases.flatMap((phrase) => phrase.tokens.map((token) => token.norm)));
-    const words = new ListWords([...own].map(listWord));
-    const byFirstWord = groupByFirstWord([...phrases, ...phrases.flatMap(turned)]);
-
+    const words = new ListWords(own);
+    const byWords = treeOf([...phrases, ...phrases.flatMap(turned)]);
     const known = new Map<string, WordMatches>();
 
     /** How each word of the list matches a written one. */
@@ -182,7 +164,6 @@ export const listFinder: Finder = {
       const before = known.get(norm);
       if (before) return before;
       if (known.size >= MOST_KNOWN) known.clear();
-      const written = listWord(norm);
       const mayBeMisspelt =
         (entity.misspellings ?? false) &&
         !vocabulary.has(norm) &&
@@ -191,11 +172,7 @@ export const listFinder: Finder = {
         norm.length <= LONGEST_MISSPELT;
       // Of a text of nothing but unknown words, only so many are looked for; what is not looked for is not remembered.
       if (mayBeMisspelt && !steps.take()) return NO_MATCHES;
-      const matches = new Map<string, Match>();
-      for (const word of words.like(written, mayBeMisspelt)) {
-        const match = matchWord(written, word, mayBeMisspelt);
-        if (match !== null) matches.set(word.norm, match);
-      }
+      const matches = words.matches(norm, mayBeMisspelt);
       known.set(norm, matches);
       return matches;
     };
@@ -206,18 +183,16 @@ export const listFinder: Finder = {
       const found: Found[] = [];
       for (let at = 0; at < tokens.length;) {
         let best: { length: number; match: Match; values: string[]; end: number } | null = null;
-        for (const firstWord of matches[at]!.keys()) {
-          for (const phrase of byFirstWord.get(firstWord) ?? []) {
-            const length = phrase.tokens.length;
-            if (best && length < best.length) continue;
-            const match = matchPhrase(phrase, tokens, matches, at);
-            const end = match === null ? -1 : suffixEnd(phrase, text, tokens[at + length - 1]!.end);
-            if (match === null || end < 0) continue;
-            if (!best || length > best.length || RANK[match] < RANK[best.match]) {
-              best = { length, match, values: [phrase.value], end };
-            } else if (RANK[match] === RANK[best.match] && !best.values.includes(phrase.value)) {
-              best.values.push(phrase.value);
-            }
+        for (const phrase of phrasesFrom(byWords, matches, at)) {
+          const length = phrase.tokens.length;
+          if (best && length < best.length) continue;
+          const match = matchPhrase(phrase, tokens, matches, at);
+          const end = match === null ? -1 : suffixEnd(phrase, text, tokens[at + length - 1]!.end);
+          if (match === null || end < 0) continue;
+          if (!best || length > best.length || RANK[match] < RANK[best.match]) {
+            best = { length, match, values: [phrase.value], end };
+          } else if (RANK[match] === RANK[best.match] && !best.values.includes(phrase.value)) {
+            best.values.push(phrase.value);
           }
         }
         if (best) {
@@ -256,11 +231,32 @@ function orders<Item>(items: readonly Item[]): Item[][] {
   );
 }
 
-function groupByFirstWord(phrases: readonly Phrase[]): Map<string, Phrase[]> {
-  const groups = new Map<string, Phrase[]>();
+/** Phrases by their words, one after another. */
+interface PhraseTree {
+  next: Map<string, PhraseTree>;
+  /** Those that end here. */
+  ending: Phrase[];
+}
+
+function treeOf(phrases: readonly Phrase[]): PhraseTree {
+  const root: PhraseTree = { next: new Map(), ending: [] };
   for (const phrase of phrases) {
-    const first = phrase.tokens[0]!.norm;
-    groups.set(first, [...(groups.get(first) ?? []), phrase]);
+    let tree = root;
+    for (const { norm } of phrase.tokens) {
+      let next = tree.next.get(norm);
+      if (!next) tree.next.set(norm, (next = { next: new Map(), ending: [] }));
+      tree = next;
+    }
+    tree.ending.push(phrase);
   }
-  return groups;
+  return root;
+}
+
+/** The phrases whose words all match those that begin at a place. */
+function* phrasesFrom(tree: PhraseTree, matches: readonly WordMatches[], at: number): Generator<Phrase> {
+  yield* tree.ending;
+  for (const word of matches[at]?.keys() ?? []) {
+    const next = tree.next.get(word);
+    if (next) yield* phrasesFrom(next, matches, at + 1);
+  }
 }

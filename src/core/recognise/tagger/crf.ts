@@ -139,11 +139,8 @@ class Chain {
     const last = heights.subarray((length - 1) * size, length * size);
     let label = last.indexOf(Math.max(...last));
     const labels = [label];
-    for (let row = length - 1; row > 0; row--) {
-      label = from[row * size + label]!;
-      labels.unshift(label);
-    }
-    return labels;
+    for (let row = length - 1; row > 0; row--) labels.push((label = from[row * size + label]!));
+    return labels.reverse();
   }
 }
 
@@ -229,14 +226,14 @@ export function openChain(model: ChainModel): Labeller {
   const chain = new Chain(model);
   return {
     label(rows) {
-      const known = rows.map((row) =>
-        Int32Array.from(
-          row.flatMap((feature) => {
-            const at = place.get(feature);
-            return at === undefined ? [] : [at];
-          }),
-        ),
-      );
+      const known = rows.map((row) => {
+        const places: number[] = [];
+        for (const feature of row) {
+          const at = place.get(feature);
+          if (at !== undefined) places.push(at);
+        }
+        return Int32Array.from(places);
+      });
       const scores = chain.scores(known);
       return { labels: chain.best(scores, rows.length), shares: chain.shares(scores, rows.length).words };
     },

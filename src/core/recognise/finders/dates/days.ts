@@ -32,6 +32,8 @@ export interface DayContext {
   region: string;
   /** How many days this one is reckoned from, one from the other ("the day after the day before Easter"). */
   depth?: number;
+  /** What was read so far of these words from this day on, so that no place is read twice. */
+  known?: Map<number, DayRead | null>;
 }
 
 /** A day or a stretch of days that words name. */
@@ -55,6 +57,7 @@ const stretch = (days: Days, next: number): DayRead => ({ from: days.from, to: d
 
 /** Whether the words from a place are these, none of them parted from the one before by more than a comma. */
 function saidAll(words: readonly Word[], at: number, phrase: string): boolean {
+  if (!phrase.startsWith(said(words, at))) return false;
   return phrase
     .split(' ')
     .every((word, index) => said(words, at + index) === word && (index === 0 || joined(words[at + index])));
@@ -441,8 +444,11 @@ const season: DayReader = (words, at, { today }) => {
   return stretch({ from: new UTCDate(year, month, 1), to: monthOf(year, month + 2).to }, at + 2);
 };
 
+const FIRST_OF_NAMES: ReadonlySet<string> = new Set([...NAMED_DAYS.keys()].map((name) => name.split(' ')[0]!));
+
 const namedDay: DayReader = (words, at, context) => {
   const from = skip(words, skipThe(words, at), /^(?:this|next|coming)$/);
+  if (!FIRST_OF_NAMES.has(said(words, from))) return null;
   for (let length = 4; length >= 1; length--) {
     const name = words.slice(from, from + length);
     if (name.length < length || name.slice(1).some((word) => !joined(word))) continue;
@@ -618,12 +624,16 @@ const DEEPEST = 2;
 export function readDay(words: readonly Word[], at: number, context: DayContext): DayRead | null {
   const depth = context.depth ?? 0;
   if (depth > DEEPEST) return null;
+  const place = at * (DEEPEST + 1) + depth;
+  const known = context.known?.get(place);
+  if (known !== undefined) return known;
   const within = { ...context, depth: depth + 1 };
   let best: DayRead | null = null;
   for (const read of READERS) {
     const found = read(words, at, within);
     if (found && found.next > (best?.next ?? at) && exists(found.from) && exists(found.to)) best = found;
   }
+  context.known?.set(place, best);
   return best;
 }
 
@@ -647,9 +657,12 @@ export function readDayRange(words: readonly Word[], at: number, context: DayCon
   const place = dash ? first.next : first.next + 1;
   const monthFirst = monthAt(words, opening) >= 0;
   const figureMayDo = between || dash || opening > at;
-  const secondFrom = (today: Date): DayRead | null =>
-    readDay(words, place, { ...context, today }) ??
-    (figureMayDo || monthFirst ? bareSecond(words, place, { ...context, today }, monthFirst) : null);
+  const secondFrom = (today: Date): DayRead | null => {
+    const from = today === context.today ? context : { today, region: context.region };
+    return (
+      readDay(words, place, from) ?? (figureMayDo || monthFirst ? bareSecond(words, place, from, monthFirst) : null)
+    );
+  };
   const near = secondFrom(monthFirst ? first.from : context.today);
   // A second day that would lie before the first is the next of its name after it.
   const second = near && near.to < first.from ? secondFrom(first.from) : near;
