@@ -65,6 +65,22 @@ const MANNERS: Record<string, Manner[]> = {
       slots: { quantity: 4 },
     },
   ],
+  'a figure that fits two': [
+    {
+      name: 'an amount or a house',
+      lines: [
+        'two bells by post to 12 Mill Lane, Dunlow',
+        ['no its 16', /16.*quantity.*address/],
+        ['the address', /Shall I order/],
+      ],
+      slots: { quantity: 2, address: '16 Mill Lane, Dunlow' },
+    },
+    {
+      name: 'an amount alone',
+      lines: ['two bells by post to 12 Mill Lane, Dunlow', ['no, make it 16', /16/]],
+      slots: { quantity: 16, address: '12 Mill Lane, Dunlow' },
+    },
+  ],
   'a no ends things': [
     { name: 'no, keep it', lines: ['cancel WL-2041', ['no, keep it', /left that/], 'ok', 'yes'], outcome: 'cancelled' },
     { name: 'cancelling nothing', lines: ['cancel WL-2041', "don't cancel anything"], outcome: 'cancelled' },

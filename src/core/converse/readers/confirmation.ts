@@ -1,5 +1,5 @@
 import type { Form, Slot } from '../../bot/document.js';
-import { sameValue, type SlotValue } from '../../recognise/value.js';
+import { sameValue, showValue, type SlotValue, type Value } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
 import { bareNumber, dayNamed, numberFor } from '../fits.js';
 import { alters, foldPhrase } from '../phrases.js';
@@ -179,6 +179,29 @@ function houseNumber(turn: Turn, form: Form, open: OpenForm, own: Stretches): Re
   return { [addresses[0]!.name]: held.replace(/^\d+[a-z]?/i, number.digits) };
 }
 
+/** "It's 16" may be said of a house as well as of an amount; "make it 16" may not. */
+const SAYS_WHAT_IS = /(?:^| )(?:its|it is|thats|that is|was|should be|number)(?: |$)/;
+
+/** Where a figure is for an amount or for the number of a house: what it would be for each. */
+function amountOrHouse(
+  turn: Turn,
+  form: Form,
+  open: OpenForm,
+  own: Stretches,
+  changed: Record<string, SlotValue>,
+): { slot: string; value: SlotValue }[] {
+  const said = own.map((clause) => turn.text.slice(clause.start, clause.end)).join(' ');
+  const [[amount, value] = [], ...others] = Object.entries(changed);
+  if (amount === undefined || others.length > 0 || !SAYS_WHAT_IS.test(foldPhrase(said))) return [];
+  const isAmount =
+    kindOf(
+      turn.document,
+      form.slots.find(({ name }) => name === amount),
+    ) === 'number';
+  const houses = isAmount ? Object.entries(houseNumber(turn, form, open, own)) : [];
+  return houses.length === 0 ? [] : [[amount, value!] as const, ...houses].map(([slot, is]) => ({ slot, value: is }));
+}
+
 function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches): Reply | null {
   const { hearing, state } = turn;
   const fits = own.length > 0 ? fitsOf(turn, form, open) : null;
@@ -190,6 +213,8 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
   }
   const { read, changed: byValues } = changesIn(turn, form, open, own);
   const changed = Object.keys(byValues).length > 0 ? byValues : houseNumber(turn, form, open, own);
+  const either = amountOrHouse(turn, form, open, own, changed);
+  if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value as Value), either);
   const end = newEnd(turn, form, open, changed, own);
   if (end !== null && end.options.length > 1) return askWhichSlot(turn, open, end.said, end.options);
   if (end !== null) {
