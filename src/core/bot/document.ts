@@ -198,6 +198,10 @@ export function findEntity(document: BotDocument, name: string): Entity | undefi
   );
 }
 
+/** The kind of values that a slot takes. */
+export const kindOf = (document: BotDocument, slot: Slot | undefined): EntityKind | undefined =>
+  slot && findEntity(document, slot.entity)?.kind;
+
 export function findIntent(document: BotDocument, name: string): Intent | undefined {
   return document.intents.find((intent) => intent.name === name);
 }

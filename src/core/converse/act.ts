@@ -28,6 +28,8 @@ export interface Wanted {
   held?: OfferedIntent['values'];
   /** Said first. */
   before?: Say[];
+  /** Likely only: it is offered. */
+  unsure?: true;
 }
 
 /** What is said to an intent that only replies. */
@@ -80,9 +82,11 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
  * kept to be offered.
  */
 export function actOnWishes(turn: Turn, wishes: readonly Wanted[], why: string, before: Say[] = []): Reply {
-  const [said, done] = [
-    wishes.filter(({ intent }) => onlyReplies(turn.document, intent)),
-    wishes.filter(({ intent }) => !onlyReplies(turn.document, intent)),
+  const sure = wishes.filter(({ unsure }) => !unsure);
+  const [said, done, unsure] = [
+    sure.filter(({ intent }) => onlyReplies(turn.document, intent)),
+    sure.filter(({ intent }) => !onlyReplies(turn.document, intent)),
+    wishes.filter((wish) => wish.unsure),
   ];
   const valuesOf = ({ intent, within, held = {} }: Wanted): OfferedIntent => ({
     intent,
@@ -93,10 +97,11 @@ export function actOnWishes(turn: Turn, wishes: readonly Wanted[], why: string, 
   if (!first) {
     const [only, ...others] = said;
     const more = others.flatMap((wish) => answerOf(turn, valuesOf(wish)));
-    const acted = actOnIntent(turn, { ...only!, before });
+    const state = withWaiting(turn.state, unsure.map(valuesOf));
+    const acted = actOnIntent({ ...turn, state }, { ...only!, before });
     const own = before.length + answerOf(turn, valuesOf(only!)).length;
     return { ...acted, says: [...acted.says.slice(0, own), ...more, ...acted.says.slice(own)], why };
   }
-  const waiting = withWaiting(turn.state, rest.map(valuesOf));
+  const waiting = withWaiting(turn.state, [...rest, ...unsure].map(valuesOf));
   return { ...actOnIntent({ ...turn, state: waiting }, { ...first, before: [...before, ...replies] }), why };
 }

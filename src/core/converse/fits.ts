@@ -1,12 +1,11 @@
 import { stemmer } from 'stemmer';
-import { findEntity, type BotDocument, type Slot } from '../bot/document.js';
+import { findEntity, kindOf, type BotDocument, type Slot } from '../bot/document.js';
 import { readCount, readOrdinal } from '../recognise/finders/counts.js';
 import { dayOf, dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotValue } from '../recognise/value.js';
 import { isDay } from '../say/sayValue.js';
 import { tokenise } from '../text/tokens.js';
-import { kindOf } from './values.js';
 
 /** Words around a figure that say nothing more. */
 const AROUND_NUMBER = new Set(

@@ -96,16 +96,26 @@ describe('a message', () => {
 
   it('keeps its offsets and reads misspelt words as they were mended', () => {
     const text = 'plese cancle, and tell me why';
-    const { clauses } = hear(text, [
-      { start: 6, end: 12, text: 'cancle', read: 'cancel' },
-      { start: 0, end: 5, text: 'plese', read: 'please' },
-    ]);
+    const { clauses } = hear(text, {
+      mendings: [
+        { start: 6, end: 12, text: 'cancle', read: 'cancel' },
+        { start: 0, end: 5, text: 'plese', read: 'please' },
+      ],
+    });
     expect(clauses.map(({ start, end }) => text.slice(start, end))).toEqual(['plese cancle', 'and tell me why']);
     expect(clauses[0]!.steering).toBe('leave');
   });
 
   it('takes no value for a steering word', () => {
-    expect(hear('no flowers', [], [{ start: 0, end: 10 }]).clauses[0]!.steering).toBeNull();
+    expect(hear('no flowers', { values: [{ start: 0, end: 10 }] }).clauses[0]!.steering).toBeNull();
+  });
+
+  it('takes a value that was asked for as the answer, whatever else it may mean', () => {
+    const evening = { answers: [{ start: 0, end: 7 }] };
+    expect(hear('evening please').clauses[0]!.steering).toBe('greeting');
+    expect(hear('evening please', evening).clauses[0]!.steering).toBeNull();
+    // "One" of "one moment" is no answer.
+    expect(hear('one moment', { answers: [{ start: 0, end: 3 }] }).clauses[0]!.steering).toBe('wait');
   });
 
   it.each<[string, string[]]>([

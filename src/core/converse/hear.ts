@@ -2,7 +2,7 @@ import { sentencesOf } from '../text/sentences.js';
 import { tokenise, type Token } from '../text/tokens.js';
 import type { Mending } from '../recognise/reading.js';
 import { VERBS } from '../bot/customersName.js';
-import { asksQuestion, requests, steeringHead, steeringOf, steeringTail, type Steering } from './phrases.js';
+import { asksQuestion, isFiller, requests, steeringHead, steeringOf, steeringTail, type Steering } from './phrases.js';
 
 /** A stretch of a message that says one thing. Offsets are UTF-16 code units of the message. */
 export interface Clause {
@@ -54,14 +54,31 @@ function stretches(text: string): Stretch[] {
 
 const foldWords = (tokens: readonly Token[]): string => tokens.map(({ read }) => read).join(' ');
 
-/** Cuts a message into clauses. @param mendings misspelt words with what they are read as */
-export function hear(text: string, mendings: readonly Mending[] = [], values: readonly Stretch[] = []): Hearing {
+/** What is known of a message when it is cut. */
+export interface Known {
+  /** Misspelt words with what they are read as. */
+  mendings?: readonly Mending[];
+  /** Values in it: no word of several that make one steers. */
+  values?: readonly Stretch[];
+  /** Values of what was asked for: a clause that is such a value does not steer ("evening" is then no greeting). */
+  answers?: readonly Stretch[];
+  /** Ways of steering that mean nothing now. */
+  idle?: readonly Steering[];
+}
+
+/** Cuts a message into clauses. */
+export function hear(text: string, { mendings = [], values = [], answers = [], idle = [] }: Known = {}): Hearing {
   const { tokens } = tokenise(text);
   const mended = new Map(mendings.map(({ start, read }) => [start, read]));
   for (const token of tokens) token.read = mended.get(token.start) ?? token.norm;
   const isValue = ({ start, end }: Token) =>
     values.some((value) => value.start <= start && end <= value.end && value.end - value.start > end - start);
   const clauses: Clause[] = [];
+  /** Whether some words are a value that was asked for, and fillers. */
+  const answersIt = (own: readonly Token[]): boolean => {
+    const rest = own.filter((token) => !answers.some(({ start, end }) => token.start >= start && token.end <= end));
+    return rest.length < own.length && (rest.length === 0 || isFiller(foldWords(rest)));
+  };
 
   const add = (own: readonly Token[], steering: Steering | null, asked: boolean, end: number): void => {
     if (own.length === 0) return;
@@ -87,7 +104,8 @@ export function hear(text: string, mendings: readonly Mending[] = [], values: re
       const folded = foldWords(own) + (asked ? '?' : '');
       const whole = steeringOf(folded);
       if (whole !== null && !own.some((token) => isValue(token))) {
-        add(own, whole, asked, own.at(-1)!.end);
+        const steers = !answersIt(own) && !idle.includes(whole);
+        add(own, steers ? whole : null, asked, own.at(-1)!.end);
         own = [];
         break;
       }

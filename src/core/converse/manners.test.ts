@@ -1,28 +1,7 @@
-import { readFileSync } from 'node:fs';
-import { beforeAll, describe, expect, it } from 'vitest';
-import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
-import { encodeTexts, type Encoder } from '../encode/encoder.js';
-import { readBotFile } from '../formats/botFile.js';
-import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from '../recognise/recogniser.js';
-import type { SlotValue } from '../recognise/value.js';
-import { finalOutcome, heldValues, startConversation, type Outcome, type Step } from './state.js';
-import { step } from './step.js';
-import { textsOfTurn } from './turn.js';
-
-const NOW = '2026-03-04T09:30';
-
-/** What a customer says, and what the bot must say to it. */
-type Line = string | [string, RegExp];
-
-interface Manner {
-  name: string;
-  lines: Line[];
-  outcome?: Outcome;
-  slots?: Record<string, SlotValue | undefined>;
-}
+import { testManners } from '../../../tests/manners.js';
 
 /** Conversations with a bot of a trade of its own, as customers lead them. */
-const MANNERS: Record<string, Manner[]> = {
+testManners('cycleShop', {
   'commands stand apart': [
     {
       name: 'leaving it with somebody',
@@ -342,34 +321,4 @@ const MANNERS: Record<string, Manner[]> = {
       outcome: 'handed_off',
     },
   ],
-};
-
-describe('the manners of a bot', () => {
-  let encoder: Encoder;
-  let recogniser: Recogniser;
-
-  beforeAll(async () => {
-    const file = new URL('../../../tests/cycleShop/bot.yaml', import.meta.url);
-    const bot = readBotFile(readFileSync(file, 'utf8'));
-    if (!bot.ok) throw new Error(JSON.stringify(bot.faults));
-    encoder = await loadEncoder(encoderFolder());
-    const taught = await encodeTexts(encoder, textsForTraining(bot.document));
-    recogniser = openRecogniser(bot.document, trainRecogniser(bot.document, taught));
-  });
-
-  const cases = Object.entries(MANNERS).flatMap(([kind, manners]) => manners.map((manner) => ({ kind, ...manner })));
-
-  it.each(cases)('$kind: $name', async ({ lines, outcome, slots }) => {
-    let state = startConversation('40001');
-    for (const line of lines) {
-      const [text, wanted] = typeof line === 'string' ? [line, null] : line;
-      const vectors = await encodeTexts(encoder, textsOfTurn(recogniser, text));
-      const result: Step = step(recogniser, state, { type: 'text', text, vectors, now: NOW });
-      const said = result.says.map((one) => one.text).join(' ');
-      if (wanted) expect(said, `to “${text}” (${result.trace.reader}: ${result.trace.why})`).toMatch(wanted);
-      state = result.state;
-    }
-    if (outcome) expect(finalOutcome(state)).toBe(outcome);
-    for (const [slot, value] of Object.entries(slots ?? {})) expect(heldValues(state)[slot], slot).toEqual(value);
-  });
 });

@@ -561,3 +561,10 @@ export const alters = (folded: string): boolean =>
   /(?:^| )(?:no|not|actually|make (?:it|that|them)|change|instead|rather|sorry|i meant?|should (?:be|say|have been)|correction|oops|wrong|better|only|just|scratch|swap|switch|but|wait|different|other|another|now)(?= |$)/.test(
     folded,
   );
+
+const FILLERS = new RegExp(
+  `^(?:${LEAD}|${TAIL}|in|the|at|on|by|for|a|an|it|is)(?: (?:${LEAD}|${TAIL}|in|the|at|on|by|for|a|an|it|is))*$`,
+);
+
+/** Whether some words say nothing of their own. */
+export const isFiller = (folded: string): boolean => FILLERS.test(folded);

@@ -1,5 +1,5 @@
 import { customersName } from '../bot/customersName.js';
-import { findForm, findIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
+import { findForm, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import type { Recognition } from '../recognise/recognition.js';
@@ -10,6 +10,7 @@ import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
 import { localeOf, sayValue } from '../say/sayValue.js';
 import { textOf, type TextName } from '../say/texts.js';
 import { hear, partsOf, type Hearing, type Part } from './hear.js';
+import type { Steering } from './phrases.js';
 import { type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
 
 /** What a reader makes of a turn. */
@@ -66,6 +67,33 @@ export function textsOfTurn(recogniser: Recogniser, text: string): string[] {
   return [...new Set(own.flatMap((part) => recogniser.textsToEncode(part)))];
 }
 
+/** Ways of steering that only mean something while there is something to leave or to keep. */
+const LEAVING: readonly Steering[] = ['leave', 'keep'];
+
+/**
+ * Hears a message where the conversation stands: an answer to what was asked does not steer, and "cancel my booking" is a
+ * request where there is nothing to leave or where it is one of the choices.
+ */
+function hearIn(document: BotDocument, state: ConversationState, { text, ...recognition }: Recognition): Hearing {
+  const { open, choosing, offered } = state;
+  const asked = findForm(document, open?.form)?.slots.find(({ name }) => name === open?.asked);
+  const known = {
+    mendings: recognition.mendings,
+    values: recognition.entities,
+    answers: recognition.entities.filter(({ entity }) => entity === asked?.entity),
+  };
+  const hearing = hear(text, known);
+  const { intent, decision } = recognition;
+  const isChoice = decision !== 'none' && (choosing?.some((option) => option.intent === intent) ?? false);
+  // "Forget it" names nothing; "cancel my booking" does.
+  const namesIt = decision === 'accept' || (decision === 'ask' && /^\P{L}*cancel\s+\S+\s+\S+/iu.test(text));
+  const isRequest =
+    open || offered ? false : choosing ? isChoice : namesIt && formOfIntent(document, intent ?? '') !== undefined;
+  return isRequest && hearing.onlySteers && hearing.says(...LEAVING)
+    ? hear(text, { ...known, idle: LEAVING })
+    : hearing;
+}
+
 /** Puts a message into the form in which readers take it. */
 export function readTurn(
   recogniser: Recogniser,
@@ -74,7 +102,7 @@ export function readTurn(
   { vectors = NO_VECTORS, now = null }: { vectors?: Vectors; now?: string | null } = {},
 ): Turn {
   const { text } = recognition;
-  const hearing = hear(text, recognition.mendings, recognition.entities);
+  const hearing = hearIn(recogniser.document, state, recognition);
   const again = (part: string) => (now === null ? recognition : recogniser.recognise(part, vectors, now));
   const parts = partsOf(hearing);
   const steers = hearing.content.length > 0 && hearing.content.length < hearing.clauses.length;

@@ -1,10 +1,11 @@
-import { findEntity, type BotDocument, type EntityKind, type Form, type Slot } from '../bot/document.js';
+import { kindOf, type BotDocument, type EntityKind, type Form, type Slot } from '../bot/document.js';
 import { allWordings } from '../bot/localised.js';
 import { namesNoDay } from '../recognise/finders/dates/noDay.js';
 import type { SlotReading } from '../recognise/slots.js';
 import { showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/texts.js';
 import { tokenise } from '../text/tokens.js';
+import { settleEnds } from './stretch.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
 export interface WrongValue {
@@ -21,9 +22,6 @@ export interface GivenValues {
   /** What was taken first of several things that do not pair off. */
   firstOf: string | null;
 }
-
-export const kindOf = (document: BotDocument, slot: Slot | undefined): EntityKind | undefined =>
-  slot && findEntity(document, slot.entity)?.kind;
 
 /** Kinds of which a slot may hold several values, unless it says otherwise. */
 const MAY_HOLD_SEVERAL: readonly (EntityKind | undefined)[] = ['list', 'free', 'country'];
@@ -93,7 +91,7 @@ function oneThing(
 
 /** Words in a slot's name or prompts by which it asks for a day gone by, or may. */
 const OF_THE_PAST =
-  /(?:^|[^a-z])(?:was|were|did|missed|miss|happen(?:ed)?|bought|ordered|placed|born|birth|dob|purchased?|delivered|arrived?|last|since|old|previous|original|booked|made|paid|received|collected|started|began|lost|noticed|incident|invoice|issued|should have|has been|have you)(?:[^a-z]|$)/i;
+  /(?:^|[^a-z])(?:was|were|did|missed|miss|happen(?:ed)?|bought|ordered|placed|born|birth|dob|purchased?|delivered|arrived|last(?! day| night)|since|old|previous|original|booked|made|paid|received|collected|started|began|lost|noticed|incident|invoice|issued|should have|has been|have you)(?:[^a-z]|$)/i;
 
 function mayBePast(slot: Slot): boolean {
   const wordings = allWordings(slot.prompts);
@@ -155,64 +153,54 @@ function joined(
   return { between: different };
 }
 
-/** What a stretch of days gives to a form that asks for its two ends. */
-function splitStretch(
-  document: BotDocument,
-  form: Form,
-  given: Record<string, SlotValue>,
-  held: Record<string, SlotValue>,
-): void {
-  const days = form.slots.filter((slot) => kindOf(document, slot) === 'date' && slot.required);
-  if (days.length !== 2) return;
-  const [first, second] = days as [Slot, Slot];
-  const value = given[first.name];
-  if (
-    typeof value !== 'string' ||
-    !value.includes('/') ||
-    given[second.name] !== undefined ||
-    held[second.name] !== undefined
-  )
-    return;
-  const [from, to] = value.split('/') as [string, string];
-  given[first.name] = from;
-  given[second.name] = to;
-}
-
-/** The two days that a form asks for as the ends of a stretch; `null` where it asks for another number of days. */
-export function endsOfForm(document: BotDocument, form: Form): [Slot, Slot] | null {
-  const days = form.slots.filter((slot) => kindOf(document, slot) === 'date' && slot.required);
-  const names = /(?:^|[_-])(?:to|until|till|end|return|back|last|out|check_?out|finish)/i;
-  return days.length === 2 && names.test(days[1]!.name) ? (days as [Slot, Slot]) : null;
-}
-
-/** Takes a day out that would end a stretch before it begins. */
-function endsBefore(
-  document: BotDocument,
-  form: Form,
-  given: Record<string, SlotValue>,
-  held: Record<string, SlotValue>,
-): WrongValue[] {
-  const ends = endsOfForm(document, form);
-  if (!ends) return [];
-  const [from, to] = ends.map(({ name }) => given[name] ?? held[name]);
-  if (typeof from !== 'string' || typeof to !== 'string' || to >= from) return [];
-  const slot = ends.find(({ name }) => given[name] !== undefined)?.name;
-  const wrong = given[ends[1].name] === undefined ? slot : ends[1].name;
-  if (wrong === undefined) return [];
-  delete given[wrong];
-  return [{ slot: wrong, text: 'endsBefore' }];
-}
-
-const SPAN = /^\s+(?:more\s+)?(day|week|month|year|hour|minute|fortnight)s?(?=\P{L}|$)/iu;
+const SPAN = /^\s+(?:more\s+)?(day|night|week|month|year|hour|minute|fortnight)s?(?=\P{L}|$)/iu;
 
 /** "It took two weeks" counts no goods, unless the slot asks for weeks. */
 function isSpan(document: BotDocument, form: Form, text: string, { slot: name, end }: SlotReading): boolean {
   const slot = form.slots.find((item) => item.name === name);
   const unit = kindOf(document, slot) === 'number' ? SPAN.exec(text.slice(end))?.[1] : undefined;
   if (!slot || unit === undefined) return false;
-  return ![slot.name, slot.entity, ...allWordings(slot.prompts)].some((words) =>
-    words.toLowerCase().includes(unit.toLowerCase()),
+  return !asksFor(slot, unit);
+}
+
+/** What a figure after it names one of: "pitch 9", "room 12". */
+const NAMED_BY_FIGURE =
+  /(?:^|\P{L})(pitch|plot|room|table|flat|apartment|unit|bay|berth|gate|stand|stall|seat|row|cabin|chalet|lodge|pod|cottage|building|block|floor|level|ward|zone|platform|terminal|lane|locker|desk|door|house|track|court|pen|mooring|line|page|step|junction|exit)\s+(?:no\.?\s+|number\s+)?$/iu;
+
+/** "Pitch 9" counts nothing, unless the slot asks for the pitch. */
+function isNumberOf(
+  document: BotDocument,
+  form: Form,
+  text: string,
+  { slot: name, start, value }: SlotReading,
+): boolean {
+  const slot = form.slots.find((item) => item.name === name);
+  if (kindOf(document, slot) !== 'number' || !Number.isInteger(value) || !/^\d/.test(text.slice(start))) return false;
+  const thing = NAMED_BY_FIGURE.exec(text.slice(Math.max(0, start - 30), start))?.[1];
+  return thing !== undefined && !asksFor(slot!, thing);
+}
+
+/** Whether a slot's name, entity or prompts have a word in them. */
+const asksFor = (slot: Slot, word: string): boolean =>
+  [slot.name, slot.entity, ...allWordings(slot.prompts)].some((words) =>
+    words.toLowerCase().includes(word.toLowerCase()),
   );
+
+const EITHER = /^[\s,]*(?:or|\/)(?:[\s,]+\p{L}{1,6}){0,2}\s*$/iu;
+
+/** "Friday or Saturday" is a choice for one slot, though the form has another of the same kind. */
+function asOneChoice(text: string, readings: readonly SlotReading[]): SlotReading[] {
+  const kept: SlotReading[] = [];
+  for (const reading of readings) {
+    const last = kept.at(-1);
+    const chooses =
+      last !== undefined &&
+      last.entity === reading.entity &&
+      last.slot !== reading.slot &&
+      EITHER.test(text.slice(last.end, reading.start));
+    kept.push(chooses ? { ...reading, slot: last.slot } : reading);
+  }
+  return kept;
 }
 
 /**
@@ -220,15 +208,18 @@ function isSpan(document: BotDocument, form: Form, text: string, { slot: name, e
  * the parts of one sum are added, and what cannot be is told to be wrong; nothing is dropped in silence.
  * @param readings in text order
  * @param today local ISO time; days before it are gone by. `null` where it is not known
+ * @param asked the slot that was asked for
  */
 export function gatherValues(
   document: BotDocument,
   form: Form,
   text: string,
   readings: readonly SlotReading[],
-  { today, held = {} }: { today: string | null; held?: Record<string, SlotValue> },
+  { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
-  const counting = readings.filter((reading) => !isSpan(document, form, text, reading));
+  const counting = asOneChoice(text, readings).filter(
+    (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
+  );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);
   const given: Record<string, SlotValue> = {};
   const wrong: WrongValue[] = [];
@@ -245,10 +236,11 @@ export function gatherValues(
     if ('value' in result) given[slot.name] = result.value;
     else between ??= { slot: slot.name, values: result.between };
   }
-  splitStretch(document, form, given, held);
-  wrong.push(...endsBefore(document, form, given, held));
+  const unfit = settleEnds(document, form, { text, readings: kept, given, held });
+  if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
   if (namesNoDay(tokenise(text))) {
-    const slot = form.slots.find((item) => kindOf(document, item) === 'date' && given[item.name] === undefined);
+    const days = form.slots.filter((item) => kindOf(document, item) === 'date' && given[item.name] === undefined);
+    const slot = days.find(({ name }) => name === asked) ?? days[0];
     if (slot) wrong.push({ slot: slot.name, text: 'noSuchDay' });
   }
   return { given, wrong, between, firstOf };

@@ -1,13 +1,13 @@
 import { customersName, isOffered } from '../bot/customersName.js';
-import { findIntent, formOfIntent, type Form } from '../bot/document.js';
+import { findIntent, formOfIntent, kindOf, type Form } from '../bot/document.js';
 import { allWordings } from '../bot/localised.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';
-import { contentStems, saysSomething } from './fits.js';
+import { contentStems, onlyValue, saysSomething } from './fits.js';
 import type { OfferedIntent } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
-import { gatherValues, kindOf, type GivenValues } from './values.js';
+import { gatherValues, type GivenValues } from './values.js';
 
 /** Some stretches of a message. Offsets are UTF-16 code units. */
 export type Stretches = readonly { start: number; end: number }[];
@@ -74,7 +74,24 @@ export function valuesFor(
   }
   // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
   const text = within ? blankOutside(turn.text, within) : turn.text;
-  return gatherValues(turn.document, form, text, readings, { today: turn.now, held });
+  const read = gatherValues(turn.document, form, text, readings, { today: turn.now, held, asked });
+  return { ...read, given: { ...byOneWord(turn, form, text), ...read.given } };
+}
+
+const ONE_OF = /(?:^|\s)(?:the|an?)\s+(\p{L}{3,})\s+(?:one|kind|sort|type)s?(?=\P{L}|$)/giu;
+
+/** "The family one": the one value of a list that has this word. */
+function byOneWord(turn: Turn, form: Form, text: string): Record<string, SlotValue> {
+  const lists = form.slots.filter((slot) => kindOf(turn.document, slot) === 'list');
+  const given: Record<string, SlotValue> = {};
+  for (const [, word] of text.matchAll(ONE_OF)) {
+    const fits = lists.flatMap((slot) => {
+      const value = onlyValue(turn.document, slot, word!);
+      return value === undefined ? [] : [{ slot: slot.name, value }];
+    });
+    if (fits.length === 1) given[fits[0]!.slot] = fits[0]!.value;
+  }
+  return given;
 }
 
 function blankOutside(text: string, within: Stretches): string {
@@ -92,10 +109,19 @@ export function onlyValues(turn: Turn, intent: string): boolean {
   return !saysSomething(rest);
 }
 
+/** Whether a message is nothing but values, of whatever entity. */
+export function saysOnlyValues({ text, recognition }: Turn): boolean {
+  const { entities } = recognition;
+  const rest = entities.reduceRight((words, { start, end }) => `${words.slice(0, start)} ${words.slice(end)}`, text);
+  return entities.length > 0 && !saysSomething(rest);
+}
+
 /** A wish of a message: an intent with the stretches that speak of it. */
 export interface Wish {
   intent: string;
   within: { start: number; end: number }[];
+  /** Where it is likely, but not sure: it is offered, and not acted on unasked. */
+  unsure?: true;
 }
 
 /** Whether a part can be a wish by itself: it asks for something. */
@@ -108,7 +134,7 @@ function likelyIn(turn: Turn, { ranking, decision }: Recognition): string | null
   const [best, next] = ranking;
   const leads =
     best && best.confidence >= LIKELY && best.confidence - (next?.confidence ?? 0) >= turn.document.gate.lead;
-  return decision === 'ask' && leads && formOfIntent(turn.document, best.intent) ? best.intent : null;
+  return decision === 'ask' && leads && !isSmallTalk(turn, best.intent) ? best.intent : null;
 }
 
 /**
@@ -120,13 +146,12 @@ export function wishesOf(turn: Turn): Wish[] {
   const before: Wish['within'] = [];
   for (const part of turn.parts) {
     const last = wishes.at(-1);
-    const intent = asksSomething(part)
-      ? (acceptedIn(part.recognition) ?? (last ? likelyIn(turn, part.recognition) : null))
-      : null;
+    const sure = asksSomething(part) ? acceptedIn(part.recognition) : null;
+    const intent = sure ?? (asksSomething(part) && last ? likelyIn(turn, part.recognition) : null);
     const stretch = { start: part.start, end: part.end };
     if (intent === null || isSmallTalk(turn, intent)) (last?.within ?? before).push(stretch);
     else if (last?.intent === intent) last.within.push(stretch);
-    else wishes.push({ intent, within: [...before.splice(0), stretch] });
+    else wishes.push({ intent, within: [...before.splice(0), stretch], ...(sure === null ? { unsure: true } : {}) });
   }
   return new Set(wishes.map(({ intent }) => intent)).size > 1 ? wishes : [];
 }

@@ -129,6 +129,10 @@ function tokensBetween({ tokens }: TokenisedText, from: number, to: number, valu
   return tokensWithin(tokens, start, end);
 }
 
+/** "Pitch 9": within a stretch of free words, a figure right after a word belongs to it. */
+const namesOne = (text: string, from: number, { kind, start }: Candidate): boolean =>
+  kind === 'number' && start > from && /^\d/.test(text.slice(start)) && /\p{L}\s?$/u.test(text.slice(from, start));
+
 /** Prepares the reading of a form's slots. */
 function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefined): Reader {
   const kindOf = (entity: string) => findEntity(document, entity)?.kind;
@@ -150,7 +154,8 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
       if (entity === undefined || (kind !== 'free' && kind !== 'person' && kind !== 'address') || confidence < LIKELY)
         return [];
       const overlapped = candidates.filter(
-        (other) => other.start < to && from < other.end && byEntity.has(other.entity),
+        (other) =>
+          other.start < to && from < other.end && byEntity.has(other.entity) && !namesOne(read.text, from, other),
       );
       if (kind !== 'free' && overlapped.some((other) => other.entity === entity)) return [];
       if (overlapped.some((other) => other.start <= from && to <= other.end)) return [];

@@ -15,7 +15,7 @@ export const closingReader: Reader = {
       return { state, says: greeting === null ? [] : [{ text: greeting }], acts: [], why: 'the customer says hello' };
     }
     const ends =
-      hearing.says('bye', 'nothing') || (state.outcome !== null && hearing.says('thanks', 'ok', 'no', 'yes'));
+      hearing.says('bye', 'nothing', 'leave') || (state.outcome !== null && hearing.says('thanks', 'ok', 'no', 'yes'));
     if (!ends) return null;
     return {
       state: { ...state, tries: 0 },

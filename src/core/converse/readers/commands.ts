@@ -1,3 +1,4 @@
+import { foldPhrase } from '../phrases.js';
 import { customersName, isOffered } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
@@ -16,11 +17,25 @@ import {
 } from '../turn.js';
 import { acceptedIn, isSmallTalk, valuesFor } from '../wishes.js';
 
+/** "Cancel it" in answer to "Shall I cancel your booking?" is a yes. */
+export function doesWhatIsAsked({ state, hearing }: Turn): boolean {
+  if (state.open?.stage !== 'confirming' || hearing.says('no', 'keep')) return false;
+  const asked = new Set(state.lastSaid.flatMap(({ text }) => foldPhrase(text).split(' ')));
+  const leaving = hearing.clauses.filter(({ steering }) => steering === 'leave');
+  return (
+    leaving.length > 0 &&
+    leaving.every(({ folded }) => folded.split(' ').some((word) => ENDS_IT.test(word) && asked.has(word)))
+  );
+}
+
+const ENDS_IT = /^(?:cancel|stop|end|drop|scrap|quit|abort|undo|bin|skip)$/;
+
 /** Leaves what is open; a wish in the same message is done at once ("forget it, I want to buy a chain instead"). */
 function leaveForm(turn: Turn): Reply | null {
   const { hearing, state, matter } = turn;
   const current = openForm(turn);
   if (!hearing.says('leave') || (!current && state.choosing === null && state.offered === null)) return null;
+  if (doesWhatIsAsked(turn)) return null;
   const other = hearing.onlySteers ? null : acceptedIn(matter);
   // "Scrap that, make it four": what follows goes on with the form.
   if (current && other === null && !hearing.onlySteers) {

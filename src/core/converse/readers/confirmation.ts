@@ -1,26 +1,26 @@
-import type { Form, Slot } from '../../bot/document.js';
-import { sameValue, showValue, type SlotValue, type Value } from '../../recognise/value.js';
+import { VERBS } from '../../bot/customersName.js';
+import { kindOf, type Form, type Slot } from '../../bot/document.js';
+import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
-import { bareNumber, dayNamed, numberFor } from '../fits.js';
+import { askWhichSlot, changeEnd, type SlotFit } from '../ends.js';
+import type { Clause } from '../hear.js';
+import { bareNumber, numberFor } from '../fits.js';
+import { askForNamed, namedSlots } from '../named.js';
 import { alters, foldPhrase } from '../phrases.js';
 import type { OpenForm, Say } from '../state.js';
 import { remarksOn, tellAbout } from '../tell.js';
+import { doesWhatIsAsked } from './commands.js';
 import {
   advance,
   applying,
-  askFor,
   complete,
   leave,
-  listWords,
   onlyReplies,
   openForm,
   sayClarification,
   sayDecline,
-  sayOwn,
   slotApplies,
-  slotWords,
   takeAndAdvance,
-  valueWords,
   withWaiting,
   type Doing,
   type Reader,
@@ -32,43 +32,27 @@ import {
   isSmallTalk,
   offeredCandidates,
   offeredFrom,
-  readingsFor,
+  saysOnlyValues,
   valuesFor,
   wishesOf,
   type Stretches,
 } from '../wishes.js';
-import { endsOfForm, kindOf, type GivenValues } from '../values.js';
+import type { GivenValues } from '../values.js';
 
-/** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
-function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
-  const folded = ` ${turn.hearing.folded.replace(/\?$/, '')} `;
-  const says = (name: string) => {
-    const words = foldPhrase(slotWords(name));
-    return folded.includes(` ${words} `) || folded.includes(` ${words}s `) || folded.includes(` ${words} is `);
-  };
-  const byName = form.slots.filter((slot) => slotApplies(slot, values) && says(slot.name));
-  if (byName.length > 0) return byName;
-  const byEntity = form.slots.filter(
-    (slot) => slotApplies(slot, values) && says(slot.entity) && (slot.required || values[slot.name] !== undefined),
-  );
-  if (byEntity.length > 0) return byEntity;
-  // "the job number" by a word of the slot's name that no other slot has.
-  return form.slots.filter((slot) => {
-    const own = foldPhrase(slotWords(slot.name))
-      .split(' ')
-      .filter((word) => word.length > 3);
-    const shared = (word: string) =>
-      form.slots.some((other) => other !== slot && foldPhrase(slotWords(other.name)).split(' ').includes(word));
-    return slotApplies(slot, values) && own.some((word) => !shared(word) && folded.includes(` ${word} `));
-  });
-}
+/** Whether some words ask for nothing: no question, no request, no order. */
+const asksNothing = ({ question, request, folded }: Clause): boolean =>
+  !question && !request && !VERBS.has(folded.split(' ')[0]!);
 
 /** The other wishes of a message, beside what it says to the read-back. */
 function otherWishes(turn: Turn, current: string): Wanted[] {
   const wishes = wishesOf(turn).filter(({ intent }) => intent !== current);
-  if (wishes.length > 0) return wishes.map((wish) => ({ intent: wish.intent, within: wish.within }));
+  if (wishes.length > 0) return wishes;
   const accepted = turn.hearing.onlySteers ? null : acceptedIn(turn.matter);
-  if (accepted !== null && accepted !== current && !isSmallTalk(turn, accepted)) {
+  const answers =
+    turn.hearing.content.every(asksNothing) &&
+    Object.keys(valuesFor(turn, current, { within: turn.hearing.content }).given).length > 0;
+  const isOther = accepted !== null && accepted !== current && !isSmallTalk(turn, accepted);
+  if (isOther && !answers && !saysOnlyValues(turn)) {
     return [{ intent: accepted, within: turn.hearing.content }];
   }
   const part = turn.parts.find(({ recognition, question, request }) => {
@@ -95,7 +79,7 @@ function changesIn(
 }
 
 /** "Make it the 15": the slots that a bare figure could be for, with what it would be there. */
-function fitsOf(turn: Turn, form: Form, open: OpenForm): { slot: string; value: SlotValue }[] | null {
+function fitsOf(turn: Turn, form: Form, open: OpenForm): SlotFit[] | null {
   const text = turn.hearing.content.map((clause) => clause.text).join(' ');
   const number = bareNumber(text);
   if (!number?.named) return null;
@@ -120,56 +104,6 @@ function slotTakesNamed(
       : value;
 }
 
-function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: { slot: string; value: SlotValue }[]): Reply {
-  const choices = listWords(
-    turn,
-    options.map(({ slot, value }) => `the ${slotWords(slot)} (${valueWords(turn, value)})`),
-    'disjunction',
-  );
-  return {
-    state: { ...turn.state, open: { ...open, fits: { said, options } } },
-    says: sayOwn(turn, 'whichSlot', { said, choices }),
-    acts: [],
-    why: `${said} could be for ${options.map(({ slot }) => slot).join(' or ')}`,
-  };
-}
-
-/** Words before a day that tell which end of a stretch it is. */
-const BEGINS =
-  /(?:from|start\w*|begin\w*|leav\w*|pick\w*|first|arriv\w*|collect\w*)(?:\s+(?:on|it|them|up|is|should be))*(?:\s+the)?\s*$/iu;
-const ENDS =
-  /(?:until|till|to|back|return\w*|end\w*|finish\w*|last|by)(?:\s+(?:on|it|them|is|should be))*(?:\s+the)?\s*$/iu;
-const DAY_ALONE = /^(?:the\s+)?(\d{1,2})(?:st|nd|rd|th)?$/iu;
-
-/** What one new day changes where a form holds both ends of a stretch: the end that the words tell, else to be asked. */
-function newEnd(
-  turn: Turn,
-  form: Form,
-  open: OpenForm,
-  changed: Record<string, SlotValue>,
-  within: Stretches,
-): { said: string; options: { slot: string; value: SlotValue }[] } | null {
-  const ends = endsOfForm(turn.document, form);
-  const given = ends?.filter(({ name }) => changed[name] !== undefined) ?? [];
-  if (!ends || given.length !== 1 || ends.some(({ name }) => open.values[name] === undefined)) return null;
-  const reading = readingsFor(turn, open.intent, open.asked, within).find(({ slot }) => slot === given[0]!.name);
-  const named = namedSlots(turn, form, open).map(({ name }) => name);
-  if (!reading || typeof reading.value !== 'string' || turn.now === null) return null;
-  const before = turn.text.slice(0, reading.start);
-  const [first, last] = ends.map(({ name }) => name) as [string, string];
-  const told = BEGINS.test(before)
-    ? [first]
-    : ENDS.test(before)
-      ? [last]
-      : ends.map(({ name }) => name).filter((name) => named.includes(name));
-  const alone = DAY_ALONE.exec(reading.text);
-  const options = (told.length > 0 ? told : [first, last]).map((slot) => ({
-    slot,
-    value: (alone && dayNamed(Number(alone[1]), turn.now!, open.values[slot])) ?? reading.value,
-  }));
-  return { said: reading.text, options };
-}
-
 /** "No, it's 16": the number of the house in an address, where a figure can be nothing else. */
 function houseNumber(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
   const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
@@ -189,7 +123,7 @@ function amountOrHouse(
   open: OpenForm,
   own: Stretches,
   changed: Record<string, SlotValue>,
-): { slot: string; value: SlotValue }[] {
+): SlotFit[] {
   const said = own.map((clause) => turn.text.slice(clause.start, clause.end)).join(' ');
   const [[amount, value] = [], ...others] = Object.entries(changed);
   if (amount === undefined || others.length > 0 || !SAYS_WHAT_IS.test(foldPhrase(said))) return [];
@@ -214,13 +148,9 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
   const { read, changed: byValues } = changesIn(turn, form, open, own);
   const changed = Object.keys(byValues).length > 0 ? byValues : houseNumber(turn, form, open, own);
   const either = amountOrHouse(turn, form, open, own, changed);
-  if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value as Value), either);
-  const end = newEnd(turn, form, open, changed, own);
-  if (end !== null && end.options.length > 1) return askWhichSlot(turn, open, end.said, end.options);
-  if (end !== null) {
-    const [{ slot, value }] = end.options as [{ slot: string; value: SlotValue }];
-    return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
-  }
+  if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value), either);
+  const end = changeEnd(turn, form, open, changed, own);
+  if (end) return end;
   const names = Object.keys(changed);
   const told = remarksOn(turn, read);
   if (names.length === 0 && read.between === null && told.length === 0) return null;
@@ -233,12 +163,6 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     ...next,
     why: names.length > 0 ? `the customer corrects ${names.join(', ')}` : 'a value cannot be taken as it was given',
   };
-}
-
-function askForNamed(turn: Turn, form: Form, open: OpenForm, named: readonly Slot[]): Reply {
-  const names = named.map(({ name }) => name);
-  const state = { ...turn.state, tries: 0, open: { ...open, toAsk: names } };
-  return { ...askFor(turn, state, named[0]!), why: `the customer wants to change ${names.join(' and ')}` };
 }
 
 function askWhatToChange(turn: Turn, form: Form, open: OpenForm, why: string): Reply {
@@ -288,6 +212,12 @@ function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
   return { ...acted, acts: [...next.acts, ...acted.acts], why };
 }
 
+const FEWEST_WORDS = 4;
+
+/** A few words after a "no" that ask for nothing: "no, the pod". */
+const saysTooLittle = (clause: Clause): boolean =>
+  asksNothing(clause) && clause.folded.split(' ').length < FEWEST_WORDS;
+
 /** Yes, no or a correction, when the read-back stands open or the customer was asked what to change. */
 export const confirmationReader: Reader = {
   name: 'confirmation',
@@ -303,7 +233,7 @@ export const confirmationReader: Reader = {
     );
     const confirming = open.stage === 'confirming';
     const no = hearing.says('no');
-    const yes = hearing.says('yes') || (hearing.says('ok') && hearing.onlySteers);
+    const yes = hearing.says('yes') || doesWhatIsAsked(turn) || (hearing.says('ok') && hearing.onlySteers);
 
     if (confirming && hearing.onlySteers && hearing.says('keep', 'nothing') && !(yes && !no))
       return leaveForm(turn, form);
@@ -316,6 +246,14 @@ export const confirmationReader: Reader = {
       return { ...corrected, says: [...said, ...corrected.says] };
     }
     const named = wishes.length > 0 ? [] : namedSlots(turn, form, open);
+    if (confirming && no && wishes.length > 0 && hearing.content.every(saysTooLittle)) {
+      return askWhatToChange(
+        turn,
+        form,
+        open,
+        'the customer says no to the read-back, with too few words for a request',
+      );
+    }
     const denies =
       no ||
       hearing.says('wait') ||
@@ -323,7 +261,7 @@ export const confirmationReader: Reader = {
     if (confirming && yes && !no && !(named.length > 0 && denies)) {
       if (own.every(({ folded }) => !/^(?:but|except)(?: |$)/.test(folded))) return sayYes(turn, wishes);
     }
-    if (named.length > 0 && questions.length === 0) return askForNamed(turn, form, open, named);
+    if (named.length > 0 && questions.length === 0) return askForNamed(turn, open, named);
     if (no && wishes.length > 0 && own.length === 0) {
       // A whole request in place of the answer is that request; "instead" lets the form go.
       const instead = / (?:instead|rather) /.test(` ${hearing.folded} `);

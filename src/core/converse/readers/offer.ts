@@ -1,8 +1,7 @@
-import { findForm, formOfIntent, type EntityKind } from '../../bot/document.js';
+import { findForm, formOfIntent, kindOf, type EntityKind } from '../../bot/document.js';
 import type { SlotValue } from '../../recognise/value.js';
 import { actOnIntent } from '../act.js';
 import { goOn, sayOwn, type Reader, type Turn } from '../turn.js';
-import { kindOf } from '../values.js';
 
 /** Kinds of value that name one thing or person, so that "it" in a second wish means the one of the first. */
 const NAMES_ONE: readonly (EntityKind | undefined)[] = ['pattern', 'email', 'phone', 'person', 'address'];

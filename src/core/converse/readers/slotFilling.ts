@@ -1,8 +1,10 @@
-import { findEntity, type Form, type Slot } from '../../bot/document.js';
+import { findEntity, kindOf, type Form, type Slot } from '../../bot/document.js';
 import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent } from '../act.js';
+import { changeEnd, sharesWord } from '../ends.js';
 import { bareNumber, numberFor, onlyValue, saysSomething } from '../fits.js';
 import { freeValue, mayBe, TAKES_ANY_WORDS } from '../freeWords.js';
+import { askForNamed, namedSlots } from '../named.js';
 import { alters } from '../phrases.js';
 import type { OpenForm, Say } from '../state.js';
 import { tellAbout } from '../tell.js';
@@ -27,7 +29,7 @@ import {
   type Reply,
   type Turn,
 } from '../turn.js';
-import { kindOf, type GivenValues } from '../values.js';
+import type { GivenValues } from '../values.js';
 import { acceptedIn, isSmallTalk, offeredFrom, onlyValues, valuesFor, type Stretches } from '../wishes.js';
 
 interface Filling {
@@ -58,6 +60,9 @@ const corrects = (held: Record<string, SlotValue>, given: Record<string, SlotVal
 /** Values of kinds that are known wherever they stand: codes, mail addresses, telephone numbers. */
 const IDENTIFYING = ['pattern', 'email', 'phone', 'url'];
 
+const namesSomething = ({ matter, document }: Turn): boolean =>
+  matter.slots.some(({ entity }) => IDENTIFYING.includes(findEntity(document, entity)?.kind ?? ''));
+
 /** Whether a message is a whole other request, and no free words for the slot that was asked for. */
 function asksForElse({ turn, open, asked }: Filling): boolean {
   const intent = acceptedIn(turn.matter);
@@ -65,11 +70,9 @@ function asksForElse({ turn, open, asked }: Filling): boolean {
   const { hearing } = turn;
   if (hearing.content.some(({ question }) => question)) return true;
   if (kindOf(turn.document, asked) !== 'free') return true;
-  const names = turn.matter.slots.some(({ entity }) =>
-    IDENTIFYING.includes(findEntity(turn.document, entity)?.kind ?? ''),
-  );
   return (
-    names || /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded)
+    namesSomething(turn) ||
+    /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded)
   );
 }
 
@@ -154,6 +157,21 @@ function byDefault({ turn, asked }: Filling): Record<string, SlotValue> {
   return { [asked.name]: asked.default };
 }
 
+/** A value goes to the slot that was asked for rather than to another of its kind that holds one already. */
+function toAsked({ turn, form, open, asked }: Filling, given: Record<string, SlotValue>): Record<string, SlotValue> {
+  if (!asked || given[asked.name] !== undefined || alters(turn.hearing.folded)) return given;
+  const rival = form.slots.find(
+    ({ name, entity }) =>
+      entity === asked.entity &&
+      given[name] !== undefined &&
+      open.values[name] !== undefined &&
+      !sharesWord(name, turn.text),
+  );
+  if (!rival) return given;
+  const { [rival.name]: value, ...rest } = given;
+  return { ...rest, [asked.name]: value! };
+}
+
 function answered(filling: Filling, own: Stretches): GivenValues {
   const { turn, open, asked, form } = filling;
   const read = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
@@ -164,7 +182,7 @@ function answered(filling: Filling, own: Stretches): GivenValues {
     return { ...read, given: figure, between: null, firstOf: null };
   const kind = kindOf(turn.document, asked);
   const corrected = Object.keys(read.given).length === 0 ? figureCorrection(filling, own) : {};
-  const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...read.given };
+  const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...toAsked(filling, read.given) };
   const isNumber = (slot: string) =>
     kindOf(
       turn.document,
@@ -279,13 +297,22 @@ export const slotFillingReader: Reader = {
     const repeated =
       Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) &&
       onlyValues(turn, open.intent);
-    const answersAsked = open.asked !== null && given[open.asked] !== undefined;
+    const answersAsked =
+      open.asked !== null && (given[open.asked] !== undefined || read.wrong.some(({ slot }) => slot === open.asked));
+    // "Change the day": of what is being filled, before anything else.
+    const named = alters(turn.hearing.folded) && Object.keys(given).length === 0 ? namedSlots(turn, form, open) : [];
+    const again = named.filter(({ name }) => open.values[name] !== undefined);
+    if (again.length > 0 && !namesSomething(turn) && content.every(({ question }) => !question))
+      return askForNamed(turn, open, again);
     if (
       other &&
       (content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given)))
     )
       return null;
 
+    const end =
+      open.asked !== null && given[open.asked] !== undefined ? null : changeEnd(turn, form, open, given, plain);
+    if (end) return end;
     const further = furtherThings(filling, given);
     for (const slot of further) delete given[slot];
     const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };

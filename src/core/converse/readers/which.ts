@@ -1,5 +1,6 @@
 import type { Slot } from '../../bot/document.js';
 import { showValue, type SlotValue } from '../../recognise/value.js';
+import { sharesWord } from '../ends.js';
 import { bareNumber, numberFor, onlyValue } from '../fits.js';
 import { placeNamed } from '../places.js';
 import { openForm, slotWords, takeAndAdvance, type Reader, type Turn } from '../turn.js';
@@ -40,6 +41,7 @@ export const whichReader: Reader = {
       const place = placeNamed(turn.hearing.folded, options.length);
       const named = options.filter(
         ({ slot, value }) =>
+          sharesWord(slot, turn.text) ||
           ` ${turn.hearing.folded} `.includes(` ${slotWords(slot)} `) ||
           turn.hearing.folded.includes(showValue(value).toLowerCase()),
       );

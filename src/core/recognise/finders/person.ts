@@ -9,6 +9,7 @@ const CUES: readonly (readonly string[])[] = [
   ['my', 'name', 'is'],
   ['name', 'is'],
   ['the', 'name'],
+  ['name', 'of'],
   ['names'],
   ['this', 'is'],
   ['called'],

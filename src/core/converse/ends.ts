@@ -1,0 +1,104 @@
+import type { Form } from '../bot/document.js';
+import { sameValue, type SlotValue } from '../recognise/value.js';
+import { contentStems, dayNamed } from './fits.js';
+import { namedSlots } from './named.js';
+import type { OpenForm } from './state.js';
+import { endsOfForm } from './stretch.js';
+import { tellAbout } from './tell.js';
+import { listWords, sayOwn, slotWords, takeAndAdvance, valueWords, type Reply, type Turn } from './turn.js';
+import { readingsFor, type Stretches } from './wishes.js';
+
+/** A slot that a value could be for, with what it would be there. */
+export interface SlotFit {
+  slot: string;
+  value: SlotValue;
+}
+
+/** Asks which of several slots a value is for. */
+export function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: SlotFit[]): Reply {
+  const choices = listWords(
+    turn,
+    options.map(({ slot, value }) => `the ${slotWords(slot)} (${valueWords(turn, value)})`),
+    'disjunction',
+  );
+  return {
+    state: { ...turn.state, open: { ...open, fits: { said, options } } },
+    says: sayOwn(turn, 'whichSlot', { said, choices }),
+    acts: [],
+    why: `${said} could be for ${options.map(({ slot }) => slot).join(' or ')}`,
+  };
+}
+
+/** Whether some words have a word of a slot's name in them, in whatever form: "leaving" is of "leave". */
+export function sharesWord(slot: string, words: string): boolean {
+  const own = new Set(contentStems(slotWords(slot)));
+  return contentStems(words).some((stem) => own.has(stem));
+}
+
+/** Words before a day that tell which end of a stretch it is. */
+const BEGINS =
+  /(?:from|start\w*|begin\w*|leav\w*|pick\w*|first|arriv\w*|collect\w*)(?:\s+(?:on|it|them|up|is|should be))*(?:\s+the)?\s*$/iu;
+const ENDS =
+  /(?:until|till|to|back|return\w*|end\w*|finish\w*|last|by)(?:\s+(?:on|it|them|is|should be))*(?:\s+the)?\s*$/iu;
+const DAY_ALONE = /^(?:the\s+)?(\d{1,2})(?:st|nd|rd|th)?$/iu;
+
+/** What one new day changes where a form holds both ends of a stretch: the end that the words tell, else either. */
+function endsFor(
+  turn: Turn,
+  form: Form,
+  open: OpenForm,
+  given: Record<string, SlotValue>,
+  within: Stretches,
+): { said: string; options: SlotFit[] } | null {
+  const ends = endsOfForm(turn.document, form)?.map(({ name }) => name);
+  if (!ends || turn.now === null || ends.some((name) => open.values[name] === undefined)) return null;
+  const changed = ends.filter((name) => given[name] !== undefined && !sameValue(given[name], open.values[name]));
+  const reading = readingsFor(turn, open.intent, open.asked, within).find(({ slot }) => slot === changed[0]);
+  if (changed.length !== 1 || !reading || typeof reading.value !== 'string') return null;
+  const named = namedSlots(turn, form, open).map(({ name }) => name);
+  const before = turn.text.slice(0, reading.start);
+  const [first, last] = ends as [string, string];
+  const byName = ends.filter((name) => named.includes(name) || sharesWord(name, before));
+  const told = byName.length === 1 ? byName : BEGINS.test(before) ? [first] : ENDS.test(before) ? [last] : [];
+  const alone = DAY_ALONE.exec(reading.text);
+  const options = (told.length > 0 ? told : ends).map((slot) => ({
+    slot,
+    value: (alone && dayNamed(Number(alone[1]), turn.now!, open.values[slot])) ?? reading.value,
+  }));
+  return { said: reading.text, options };
+}
+
+/**
+ * Takes a new day where a form holds both ends of a stretch: for the end that the words tell, or that is the only one
+ * it can be; else asks which. `null` where a message gives no such day.
+ * @param given all that the message gives
+ */
+export function changeEnd(
+  turn: Turn,
+  form: Form,
+  open: OpenForm,
+  given: Record<string, SlotValue>,
+  within: Stretches,
+): Reply | null {
+  const change = endsFor(turn, form, open, given, within);
+  if (!change) return null;
+  const { said, options } = change;
+  const [first, last] = endsOfForm(turn.document, form)!.map(({ name }) => name) as [string, string];
+  const possible = options.filter(({ slot, value }) => {
+    const [from, to] = [first, last].map((name) => (name === slot ? value : open.values[name]));
+    return typeof from === 'string' && typeof to === 'string' && from <= to;
+  });
+  const state = { ...turn.state, tries: 0 };
+  const [fit] = possible;
+  if (!fit) {
+    const wrong = [{ slot: options[0]!.slot, text: 'endsBefore' as const }];
+    const told = tellAbout(turn, state, { given: {}, wrong, between: null, firstOf: null })!;
+    return { ...told, why: `${said} would end the stretch before it begins` };
+  }
+  if (possible.length > 1) return askWhichSlot(turn, open, said, possible);
+  const others = Object.fromEntries(Object.entries(given).filter(([slot]) => slot !== first && slot !== last));
+  return {
+    ...takeAndAdvance(turn, state, { ...others, [fit.slot]: fit.value }),
+    why: `the customer corrects ${fit.slot}`,
+  };
+}

@@ -1,0 +1,88 @@
+import { kindOf, type EntityKind, type Form, type Slot } from '../bot/document.js';
+import { foldPhrase } from './phrases.js';
+import type { OpenForm } from './state.js';
+import { askFor, slotApplies, slotWords, type Reply, type Turn } from './turn.js';
+
+/** What customers call a value by its kind, where a form has one of that kind. */
+const CALLED: Partial<Record<EntityKind, RegExp>> = {
+  date: /^(?:day|date)s?$/,
+  time: /^(?:time|hour)$/,
+  number: /^(?:number|amount|quantity|how many)$/,
+  pattern: /^(?:number|code|reference|ref)$/,
+  person: /^names?$/,
+  address: /^(?:address|place|street)$/,
+  email: /^(?:e ?mail|mail)$/,
+  phone: /^(?:phone|number|mobile)$/,
+  money: /^(?:price|amount|sum|budget)$/,
+};
+const NO_NAME = new Set([
+  'new',
+  'old',
+  'the',
+  'how',
+  'many',
+  'for',
+  'and',
+  'your',
+  'our',
+  'first',
+  'last',
+  'other',
+  'wanted',
+]);
+
+/** The words of a message by which it may name a slot, the surest way of naming first. */
+const WAYS: readonly ((slot: Slot, heard: readonly string[], turn: Turn, slots: readonly Slot[]) => string[])[] = [
+  ({ name }, heard) => phraseIn(heard, slotWords(name)),
+  ({ entity }, heard) => phraseIn(heard, slotWords(entity)),
+  // "The job number" by a word of the slot's name that no other slot has.
+  (slot, heard, _, slots) =>
+    partsOf(slot).filter(
+      (word) => heard.includes(word) && !slots.some((other) => other !== slot && partsOf(other).includes(word)),
+    ),
+  // "The day" of a slot that is a day.
+  (slot, heard, { document }) => {
+    const called = CALLED[kindOf(document, slot) ?? 'free'];
+    return called ? heard.filter((word) => called.test(word)) : [];
+  },
+];
+
+const partsOf = ({ name }: Slot): string[] =>
+  foldPhrase(slotWords(name))
+    .split(' ')
+    .filter((word) => word.length > 2 && !NO_NAME.has(word));
+
+/** The words of a name where a message has all of them, one after another; the last may be a plural. */
+function phraseIn(heard: readonly string[], name: string): string[] {
+  const words = foldPhrase(name).split(' ');
+  const at = heard.findIndex((_, start) =>
+    words.every((word, index) => {
+      const said = heard[start + index];
+      return said === word || (index === words.length - 1 && said === `${word}s`);
+    }),
+  );
+  return at < 0 ? [] : heard.slice(at, at + words.length);
+}
+
+/** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
+export function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
+  const heard = turn.hearing.folded.replace(/\?$/, '').split(' ');
+  const slots = form.slots.filter((slot) => slotApplies(slot, values));
+  const named = new Set<Slot>();
+  const used = new Set<string>();
+  for (const [at, way] of WAYS.entries()) {
+    // A word for a kind of value means those of the kind that hold something.
+    const meant = at < WAYS.length - 1 ? slots : slots.filter(({ name }) => values[name] !== undefined);
+    const found = meant.map((slot) => ({ slot, words: way(slot, heard, turn, slots) }));
+    for (const { slot, words } of found) if (words.some((word) => !used.has(word))) named.add(slot);
+    for (const { words } of found) for (const word of words) used.add(word);
+  }
+  return form.slots.filter((slot) => named.has(slot));
+}
+
+/** Asks anew for slots that the customer names, one after another. */
+export function askForNamed(turn: Turn, open: OpenForm, named: readonly Slot[]): Reply {
+  const names = named.map(({ name }) => name);
+  const state = { ...turn.state, tries: 0, open: { ...open, toAsk: names } };
+  return { ...askFor(turn, state, named[0]!), why: `the customer wants to change ${names.join(' and ')}` };
+}

@@ -1,0 +1,109 @@
+import { addDays } from 'date-fns';
+import { kindOf, type BotDocument, type Form, type Slot } from '../bot/document.js';
+import { readCount } from '../recognise/finders/counts.js';
+import { isoDate, nextWeekday, readLocalTime, WEEKDAYS } from '../recognise/finders/dates/calendar.js';
+import { wordsOfText } from '../recognise/finders/words.js';
+import type { SlotReading } from '../recognise/slots.js';
+import type { SlotValue } from '../recognise/value.js';
+import { isDay } from '../say/sayValue.js';
+import { tokenise } from '../text/tokens.js';
+
+/** A message of a form that asks for the two ends of a stretch of days. */
+interface Stay {
+  text: string;
+  /** In text order. */
+  readings: readonly SlotReading[];
+  /** What the message gives; is filled and put right. */
+  given: Record<string, SlotValue>;
+  /** What the form holds already. */
+  held: Record<string, SlotValue>;
+}
+
+/** The slots of both ends, and what is known of each. */
+interface Ends {
+  first: string;
+  last: string;
+}
+
+const requiredDays = (document: BotDocument, form: Form): Slot[] =>
+  form.slots.filter((slot) => kindOf(document, slot) === 'date' && slot.required);
+
+/** The two days that a form asks for as the ends of a stretch; `null` where it asks for another number of days. */
+export function endsOfForm(document: BotDocument, form: Form): [Slot, Slot] | null {
+  const days = requiredDays(document, form);
+  const names = /(?:^|[_-])(?:to|until|till|end|return|back|last|out|check_?out|finish|leav|depart|home|expir)/i;
+  return days.length === 2 && names.test(days[1]!.name) ? (days as [Slot, Slot]) : null;
+}
+
+/** A stretch of days gives its two ends to a form that asks for two days. */
+function splitStretch([first, second]: readonly Slot[], { given, held }: Stay): void {
+  const value = first && given[first.name];
+  if (!first || !second || typeof value !== 'string' || !value.includes('/')) return;
+  if (given[second.name] !== undefined || held[second.name] !== undefined) return;
+  const [from, to] = value.split('/') as [string, string];
+  given[first.name] = from;
+  given[second.name] = to;
+}
+
+const WEEKDAY = new RegExp(`^(?:${WEEKDAYS.join('|')}|mon|tues?|weds?|thu(?:rs?)?|fri|sat|sun)$`, 'iu');
+
+/** "Till Monday" is the first Monday after the stretch begins. */
+function endAfterFirst({ first, last }: Ends, { readings, given, held }: Stay): void {
+  const [from, to] = [given[first] ?? held[first], given[last]];
+  const named = readings.some(({ slot, text }) => slot === last && WEEKDAY.test(text));
+  if (!named || !isDay(from) || !isDay(to) || to >= from) return;
+  const begins = readLocalTime(`${from}T00:00`);
+  given[last] = isoDate(nextWeekday(begins, readLocalTime(`${to}T00:00`).getDay()));
+}
+
+const NIGHTS: Readonly<Record<string, number>> = { night: 1, week: 7, fortnight: 14 };
+const MOST_NIGHTS = 365;
+
+/** The nights that some words count; `null` where they count none. */
+function nightsIn(text: string): number | null {
+  const words = wordsOfText(tokenise(text));
+  for (let at = 0; at < words.length; at++) {
+    const count = readCount(words, at) ?? (/^an?$/.test(words[at]!.said) ? { value: 1, next: at + 1 } : null);
+    const unit = count && /^(night|week|fortnight)s?$/.exec(words[count.next]?.said ?? '')?.[1];
+    if (!count || !unit) continue;
+    const nights = count.value * NIGHTS[unit]!;
+    if (Number.isInteger(nights) && nights > 0 && nights <= MOST_NIGHTS) return nights;
+  }
+  return null;
+}
+
+/** "For three nights": the last day of a stretch whose first is known. */
+function addNights({ first, last }: Ends, { text, given, held }: Stay): void {
+  const from = given[first] ?? held[first];
+  if (given[last] !== undefined || (held[last] !== undefined && given[first] !== undefined) || !isDay(from)) return;
+  const nights = nightsIn(text);
+  if (nights !== null) given[last] = isoDate(addDays(readLocalTime(`${from}T00:00`), nights));
+}
+
+/** Takes a day out that would end the stretch before it begins. @returns its slot */
+function endsBefore({ first, last }: Ends, { given, held }: Stay): string | null {
+  const [from, to] = [given[first] ?? held[first], given[last] ?? held[last]];
+  // Which end a new day is for, where both are held, is told or asked.
+  const isOpen =
+    held[first] !== undefined && held[last] !== undefined && (given[first] === undefined || given[last] === undefined);
+  if (isOpen || typeof from !== 'string' || typeof to !== 'string' || to >= from) return null;
+  const wrong = given[last] === undefined ? first : last;
+  if (given[wrong] === undefined) return null;
+  delete given[wrong];
+  return wrong;
+}
+
+/**
+ * Gives a message's days to the ends of a stretch that a form asks for.
+ * @returns the slot whose day was taken out, for the stretch would end before it begins
+ */
+export function settleEnds(document: BotDocument, form: Form, stay: Stay): string | null {
+  const days = requiredDays(document, form);
+  if (days.length === 2) splitStretch(days, stay);
+  const slots = endsOfForm(document, form);
+  if (!slots) return null;
+  const ends = { first: slots[0].name, last: slots[1].name };
+  addNights(ends, stay);
+  endAfterFirst(ends, stay);
+  return endsBefore(ends, stay);
+}
