@@ -1,6 +1,7 @@
 import { stemmer } from 'stemmer';
 import { findEntity, kindOf, type BotDocument, type Slot } from '../bot/document.js';
 import { readCount, readOrdinal } from '../recognise/finders/counts.js';
+import { homeCurrency } from '../recognise/finders/money.js';
 import { dayOf, dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotValue } from '../recognise/value.js';
@@ -11,7 +12,7 @@ import { tokenise } from '../text/tokens.js';
 const AROUND_NUMBER = new Set(
   `just only about around roughly approximately say maybe perhaps the a it its thats that is be would will make them of please pls
   thanks at on for to number no x um er uh oh ok okay yes no sorry actually i think have need want id like ill take there are were
-  we us in total altogether and but then change so well should now instead`.split(/\s+/),
+  we us in total altogether and but then change so well should now instead was worth costs cost came more`.split(/\s+/),
 );
 
 /** A figure that is all a message says. */
@@ -89,7 +90,11 @@ export function numberFor(
 ): SlotValue | undefined {
   const { value, named, digits } = number;
   const kind = kindOf(document, slot);
-  if (kind === 'number') return value;
+  // What begins with a nought is a code or the beginning of a telephone number.
+  if (kind === 'number') return /^0\d/.test(digits ?? '') ? undefined : value;
+  if (kind === 'percent') return value;
+  if (kind === 'money')
+    return named ? undefined : { amount: value, currency: currencyOf(held) ?? homeCurrency(document.region) };
   if (kind === 'ordinal') return Number.isInteger(value) ? value : undefined;
   if (kind === 'time') return timeFor(number);
   if (kind === 'date') {
@@ -99,6 +104,9 @@ export function numberFor(
   if (kind === 'pattern') return named ? undefined : codeFor(findEntity(document, slot.entity)?.pattern ?? '', digits);
   return kind === 'list' ? onlyValue(document, slot, digits ?? String(value)) : undefined;
 }
+
+const currencyOf = (held: SlotValue | undefined): string | undefined =>
+  typeof held === 'object' && !Array.isArray(held) ? held.currency : undefined;
 
 /** Words that name no value: what is left of an answer is what it chooses by. */
 const NO_VALUE_WORDS = new Set(

@@ -1,4 +1,4 @@
-import { kindOf, type EntityKind, type Form, type Slot } from '../bot/document.js';
+import { isBuiltInKind, kindOf, type EntityKind, type Form, type Slot } from '../bot/document.js';
 import { foldPhrase } from './phrases.js';
 import type { OpenForm } from './state.js';
 import { askFor, slotApplies, slotWords, type Reply, type Turn } from './turn.js';
@@ -7,7 +7,7 @@ import { askFor, slotApplies, slotWords, type Reply, type Turn } from './turn.js
 const CALLED: Partial<Record<EntityKind, RegExp>> = {
   date: /^(?:day|date)s?$/,
   time: /^(?:time|hour)$/,
-  number: /^(?:number|amount|quantity|how many)$/,
+  number: /^(?:amount|quantity)$/,
   pattern: /^(?:number|code|reference|ref)$/,
   person: /^names?$/,
   address: /^(?:address|place|street)$/,
@@ -34,7 +34,7 @@ const NO_NAME = new Set([
 /** The words of a message by which it may name a slot, the surest way of naming first. */
 const WAYS: readonly ((slot: Slot, heard: readonly string[], turn: Turn, slots: readonly Slot[]) => string[])[] = [
   ({ name }, heard) => phraseIn(heard, slotWords(name)),
-  ({ entity }, heard) => phraseIn(heard, slotWords(entity)),
+  ({ entity }, heard) => (isBuiltInKind(entity) ? [] : phraseIn(heard, slotWords(entity))),
   // "The job number" by a word of the slot's name that no other slot has.
   (slot, heard, _, slots) =>
     partsOf(slot).filter(
@@ -45,6 +45,8 @@ const WAYS: readonly ((slot: Slot, heard: readonly string[], turn: Turn, slots: 
     const called = CALLED[kindOf(document, slot) ?? 'free'];
     return called ? heard.filter((word) => called.test(word)) : [];
   },
+  // "The number" is an amount where no code or telephone number is meant.
+  (slot, heard, { document }) => (kindOf(document, slot) === 'number' ? heard.filter((word) => word === 'number') : []),
 ];
 
 const partsOf = ({ name }: Slot): string[] =>
@@ -64,6 +66,9 @@ function phraseIn(heard: readonly string[], name: string): string[] {
   return at < 0 ? [] : heard.slice(at, at + words.length);
 }
 
+/** From this way on the word is one for a kind of value. */
+const BY_KIND = 3;
+
 /** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
 export function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
   const heard = turn.hearing.folded.replace(/\?$/, '').split(' ');
@@ -72,7 +77,7 @@ export function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[]
   const used = new Set<string>();
   for (const [at, way] of WAYS.entries()) {
     // A word for a kind of value means those of the kind that hold something.
-    const meant = at < WAYS.length - 1 ? slots : slots.filter(({ name }) => values[name] !== undefined);
+    const meant = at < BY_KIND ? slots : slots.filter(({ name }) => values[name] !== undefined);
     const found = meant.map((slot) => ({ slot, words: way(slot, heard, turn, slots) }));
     for (const { slot, words } of found) if (words.some((word) => !used.has(word))) named.add(slot);
     for (const { words } of found) for (const word of words) used.add(word);

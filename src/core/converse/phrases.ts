@@ -290,7 +290,7 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
   [
     'indifferent',
     any(
-      '(?:i )?(?:dont|do not) (?:really )?(?:mind|care)(?: (?:which|when|what|at all|really|either way))*',
+      '(?:i )?(?:dont|do not) (?:really )?(?:mind|care)(?: (?:which|when|what|at all|really|either way|about the \\S+|(?:what |which )?(?:the )?(?:time|day|date|colour|size|kind|sort)))*',
       '(?:it )?(?:doesnt|does not) (?:really )?matter(?: (?:to me|which|when))?',
       'any(?:thing| ?time| ?day| ?one| one| of them| colour| size| kind| sort| way)?(?: (?:is|are|will|would|be|do|does|works?|suits?|fine|good|ok|okay|me|for|really|you (?:like|have|want)))*',
       'what ?ever(?: (?:you|is|like|think|have|suits|works|best|easiest|for|me|youve|got))*',

@@ -113,6 +113,17 @@ function houseNumber(turn: Turn, form: Form, open: OpenForm, own: Stretches): Re
   return { [addresses[0]!.name]: held.replace(/^\d+[a-z]?/i, number.digits) };
 }
 
+/** "No, it was fifty": a sum, of which one is held. */
+function sumNamed(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
+  const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
+  const sums = form.slots.filter(
+    (slot) => kindOf(turn.document, slot) === 'money' && open.values[slot.name] !== undefined,
+  );
+  const [sum] = sums;
+  const value = number && sum ? numberFor(turn.document, sum, number, turn.now, open.values[sum.name]) : undefined;
+  return sums.length === 1 && value !== undefined ? { [sum!.name]: value } : {};
+}
+
 /** "It's 16" may be said of a house as well as of an amount; "make it 16" may not. */
 const SAYS_WHAT_IS = /(?:^| )(?:its|it is|thats|that is|was|should be|number)(?: |$)/;
 
@@ -146,7 +157,10 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
   }
   const { read, changed: byValues } = changesIn(turn, form, open, own);
-  const changed = Object.keys(byValues).length > 0 ? byValues : houseNumber(turn, form, open, own);
+  const changed =
+    [byValues, houseNumber(turn, form, open, own), sumNamed(turn, form, open, own)].find(
+      (values) => Object.keys(values).length > 0,
+    ) ?? {};
   const either = amountOrHouse(turn, form, open, own, changed);
   if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value), either);
   const end = changeEnd(turn, form, open, changed, own);
@@ -284,7 +298,7 @@ export const confirmationReader: Reader = {
     if (same && own.some(({ folded }) => !alters(folded))) {
       return { ...advance(turn, { ...state, tries: 0 }), why: 'the value is the one that is held' };
     }
-    if (confirming && hearing.says('wait') && hearing.onlySteers) {
+    if (confirming && hearing.says('wait') && hearing.onlySteers && form.onNo !== 'leave') {
       return askWhatToChange(turn, form, open, 'the customer wants to change something');
     }
     return null;

@@ -107,7 +107,7 @@ function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, Sl
 function figureAnswer({ turn, asked }: Filling, own: Stretches): Record<string, SlotValue> | null {
   if (!asked) return null;
   const number = bareNumber(answerWords(turn, own));
-  if (!number || alters(turn.hearing.folded)) return null;
+  if (!number || alters(turn.hearing.folded.replace(/(?:^| )(?:just|only)(?= )/g, ' '))) return null;
   const value = numberFor(turn.document, asked, number, turn.now);
   if (value !== undefined) return { [asked.name]: value };
   return kindOf(turn.document, asked) === 'number' ? null : {};
@@ -121,8 +121,12 @@ function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record
   const fits = form.slots.flatMap((slot): [string, SlotValue][] => {
     const kind = kindOf(turn.document, slot);
     const held = open.values[slot.name];
-    if (held === undefined || (kind !== 'number' && kind !== 'time' && !(kind === 'date' && number.named))) return [];
-    const value = numberFor(turn.document, slot, number, turn.now);
+    if (
+      held === undefined ||
+      (kind !== 'number' && kind !== 'money' && kind !== 'time' && !(kind === 'date' && number.named))
+    )
+      return [];
+    const value = numberFor(turn.document, slot, number, turn.now, held);
     return value === undefined ? [] : [[slot.name, value]];
   });
   const amounts = fits.filter(
@@ -188,6 +192,7 @@ function answered(filling: Filling, own: Stretches): GivenValues {
       turn.document,
       form.slots.find(({ name }) => name === slot),
     ) === 'number';
+  Object.assign(given, nameBeside(filling, own, given));
   const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
   if (asked && free !== undefined) {
     given[asked.name] = free;
@@ -206,6 +211,36 @@ function answered(filling: Filling, own: Stretches): GivenValues {
     given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
   }
   return { ...read, given };
+}
+
+/** A name that stands beside other values, and nothing else: "Ann Teague, 07700 900777". */
+function nameBeside(
+  { turn, form, open }: Filling,
+  own: Stretches,
+  given: Record<string, SlotValue>,
+): Record<string, SlotValue> {
+  const slots = form.slots.filter(
+    (slot) =>
+      kindOf(turn.document, slot) === 'person' &&
+      slotApplies(slot, open.values) &&
+      open.values[slot.name] === undefined &&
+      given[slot.name] === undefined,
+  );
+  if (slots.length !== 1 || Object.keys(given).length === 0) return {};
+  const values = turn.recognition.entities;
+  const rest = own
+    .map(({ start, end }) => {
+      const inside = values.filter((value) => value.start >= start && value.end <= end);
+      return inside.reduceRight(
+        (words, value) => `${words.slice(0, value.start - start)} ${words.slice(value.end - start)}`,
+        turn.text.slice(start, end),
+      );
+    })
+    .join(' ')
+    .replace(/[,;.:]|\s+and\s*$|^\s*and\s/gu, ' ')
+    .trim();
+  const isName = /^\p{Lu}[\p{L}'’-]+(?:\s+\p{Lu}[\p{L}'’-]+){0,2}$/u.test(rest) && mayBe('person', rest);
+  return isName ? { [slots[0]!.name]: rest.replace(/\s+/gu, ' ') } : {};
 }
 
 /** Free words that were asked for are all of the answer, though the tagger took a part of it. */
@@ -300,7 +335,8 @@ export const slotFillingReader: Reader = {
     const answersAsked =
       open.asked !== null && (given[open.asked] !== undefined || read.wrong.some(({ slot }) => slot === open.asked));
     // "Change the day": of what is being filled, before anything else.
-    const named = alters(turn.hearing.folded) && Object.keys(given).length === 0 ? namedSlots(turn, form, open) : [];
+    const mayName = alters(turn.hearing.folded) && content.length > 0 && Object.keys(given).length === 0;
+    const named = mayName ? namedSlots(turn, form, open) : [];
     const again = named.filter(({ name }) => open.values[name] !== undefined);
     if (again.length > 0 && !namesSomething(turn) && content.every(({ question }) => !question))
       return askForNamed(turn, open, again);

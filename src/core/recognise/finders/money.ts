@@ -43,6 +43,9 @@ const HOME: ReadonlyMap<string, string> = new Map([
   ['NL', 'EUR'],
 ]);
 
+/** The currency of a country. @param region ISO 3166 */
+export const homeCurrency = (region: string): string => HOME.get(region) ?? 'GBP';
+
 const singular = (word: string): string => (word.endsWith('s') && word !== 'pence' ? word.slice(0, -1) : word);
 
 interface Sum {
@@ -119,7 +122,7 @@ function readShortPrice(words: readonly Word[], at: number, home: string): Sum |
 export const moneyFinder: Finder = {
   kinds: ['money'],
   prepare(_, { region }) {
-    const home = HOME.get(region) ?? 'GBP';
+    const home = homeCurrency(region);
     return (text) => {
       const words = wordsOfText(text);
       return scanWords(words, (at) => {

@@ -50,6 +50,9 @@ function belowZero(text: string, found: Found): Found {
   return counts ? { ...found, start: found.start - sign.length, value: -(found.value as number) } : found;
 }
 
+/** What begins with a nought counts nothing: "077009004". */
+const LIKE_A_CODE = /^0\d{2,}$/;
+
 /** Whole and decimal numbers in digits and words. */
 export const numberFinder: Finder = {
   kinds: ['number'],
@@ -59,6 +62,7 @@ export const numberFinder: Finder = {
       return scanWords(words, (at) => {
         const word = words[at]!;
         if (isHalf(words, at)) return { value: 0.5, next: at + 2, match: 'computed' };
+        if (LIKE_A_CODE.test(word.said)) return null;
         const inDigits = readDigits(word.said) !== null;
         const count = inDigits && !standsAlone(text.text, word) ? null : readCount(words, at);
         if (!count || (count.next === at + 1 && isPronoun(words, at)) || (!inDigits && readOrdinal(words, at))) return null;
