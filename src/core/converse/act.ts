@@ -77,16 +77,33 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
   };
 }
 
+const goesToDesk = ({ document }: Turn, { intent }: Wanted): boolean =>
+  (formOfIntent(document, intent)?.desk ?? findIntent(document, intent)?.desk) !== undefined;
+
+/** What a desk takes over ends what the bot does, so it comes after all else. */
+const handingOverLast = (turn: Turn, wishes: readonly Wanted[]): Wanted[] => [
+  ...wishes.filter((wish) => !goesToDesk(turn, wish)),
+  ...wishes.filter((wish) => goesToDesk(turn, wish)),
+];
+
 /**
  * Acts on the wishes of a message: what only replies is said at once, the first of the others is done, and the rest is
  * kept to be offered.
  */
 export function actOnWishes(turn: Turn, wishes: readonly Wanted[], why: string, before: Say[] = []): Reply {
-  const sure = wishes.filter(({ unsure }) => !unsure);
+  // A wish that is likely only is not lost to a desk: its form reads back before it does anything.
+  const certain = wishes.filter(({ unsure }) => !unsure);
+  const mayBe = certain.some((wish) => goesToDesk(turn, wish))
+    ? wishes.filter(({ intent, unsure }) => unsure && formOfIntent(turn.document, intent)?.confirm !== undefined)
+    : [];
+  const sure = [...certain, ...mayBe];
   const [said, done, unsure] = [
     sure.filter(({ intent }) => onlyReplies(turn.document, intent)),
-    sure.filter(({ intent }) => !onlyReplies(turn.document, intent)),
-    wishes.filter((wish) => wish.unsure),
+    handingOverLast(
+      turn,
+      sure.filter(({ intent }) => !onlyReplies(turn.document, intent)),
+    ),
+    wishes.filter((wish) => !sure.includes(wish)),
   ];
   const valuesOf = ({ intent, within, held = {} }: Wanted): OfferedIntent => ({
     intent,

@@ -12,7 +12,9 @@ import { tokenise } from '../text/tokens.js';
 const AROUND_NUMBER = new Set(
   `just only about around roughly approximately say maybe perhaps the a it its thats that is be would will make them of please pls
   thanks at on for to number no x um er uh oh ok okay yes no sorry actually i think have need want id like ill take there are were
-  we us in total altogether and but then change so well should now instead was worth costs cost came more`.split(/\s+/),
+  we us in total altogether and but then change so well should now instead was worth costs cost came more can could`.split(
+    /\s+/,
+  ),
 );
 
 /** A figure that is all a message says. */

@@ -328,6 +328,7 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
     'annoyed',
     any(
       '(?:this|that|it|you|youre|you are|this bot|its)(?: (?:is|are|really|so|just|all|a|an|such|completely|absolutely|utterly|being|bloody|total))* (?:ridiculous|rubbish|stupid|useless|silly|joke|annoying|hopeless|pathetic|absurd|nonsense|terrible|awful|idiot|dumb|thick|waste of (?:my )?time|getting (?:nowhere|silly)|frustrating)',
+      '(?:i |ive |i have |as i |like i |just )*(?:already |just |have |only )*(?:told|said|gave|given|explained|answered|mentioned|typed|wrote)(?: (?:you|it|that|this|so|them|all that))*(?: (?:already|before|once|twice|above|earlier|just now))*',
       'for (?:gods?|goodness|heavens?|petes?) sakes?',
       'come on',
       '(?:are|r) (?:you|u) (?:an? )?(?:(?:real |actual |chat ?)?(?:robot|bot|human|person|real|machine|computer|stupid|serious|joking|ai))(?: or (?:an? )?(?:robot|bot|human|person|real|machine|computer|ai))?',

@@ -36,7 +36,7 @@ function exampleAnswer(entity: Entity | undefined): string {
   if (!entity) return '…';
   if (entity.kind === 'list') return entity.values?.[0]?.value ?? '…';
   if (entity.kind === 'pattern') return patternExample(entity.pattern ?? '');
-  return entity.kind === 'free' ? 'just as I said' : EXAMPLES[entity.kind];
+  return entity.kind === 'free' ? 'in my own words' : EXAMPLES[entity.kind];
 }
 
 /** The most turns that are written out; a form that goes on longer asks in circles. */

@@ -1,4 +1,4 @@
-import { addDays } from 'date-fns';
+import { addDays, subDays } from 'date-fns';
 import { kindOf, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { readCount } from '../recognise/finders/counts.js';
 import { isoDate, nextWeekday, readLocalTime, WEEKDAYS } from '../recognise/finders/dates/calendar.js';
@@ -91,6 +91,17 @@ function endsBefore({ first, last }: Ends, { given, held }: Stay): string | null
   if (given[wrong] === undefined) return null;
   delete given[wrong];
   return wrong;
+}
+
+const BARE_WEEKDAY = new RegExp(`^(?:the\\s+)?${WEEKDAY.source.slice(1)}`, 'iu');
+const HALF_A_WEEK = 3;
+
+/** "No, the Sunday": the Sunday next to the day that is held, where that is still to come. */
+export function nearHeld(reading: SlotReading, held: SlotValue | undefined, today: string | null): SlotReading {
+  if (!BARE_WEEKDAY.test(reading.text) || !isDay(held) || !isDay(reading.value) || today === null) return reading;
+  const from = subDays(readLocalTime(`${held}T00:00`), HALF_A_WEEK + 1);
+  const value = isoDate(nextWeekday(from, readLocalTime(`${reading.value}T00:00`).getDay()));
+  return value >= today.slice(0, 10) ? { ...reading, value } : reading;
 }
 
 /**

@@ -5,7 +5,7 @@ import type { SlotReading } from '../recognise/slots.js';
 import { showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/texts.js';
 import { tokenise } from '../text/tokens.js';
-import { settleEnds } from './stretch.js';
+import { nearHeld, settleEnds } from './stretch.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
 export interface WrongValue {
@@ -217,7 +217,10 @@ export function gatherValues(
   readings: readonly SlotReading[],
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
-  const counting = asOneChoice(text, readings).filter(
+  const near = readings.map((reading) =>
+    reading.slot === asked ? reading : nearHeld(reading, held[reading.slot], today),
+  );
+  const counting = asOneChoice(text, near).filter(
     (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
   );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);

@@ -101,12 +101,15 @@ function blankOutside(text: string, within: Stretches): string {
   );
 }
 
+/** What people are counted as. */
+const COUNTED = /(?<=^|[^\p{L}])(?:adults?|children|child|kids?|people|persons?|guests?|of\s+us)(?=[^\p{L}]|$)/giu;
+
 /** Whether a message says nothing beside the values that it gives to an intent. */
 export function onlyValues(turn: Turn, intent: string): boolean {
   const readings = readingsFor(turn, intent, null);
   if (readings.length === 0) return false;
   const rest = readings.reduceRight((text, { start, end }) => `${text.slice(0, start)} ${text.slice(end)}`, turn.text);
-  return !saysSomething(rest);
+  return !saysSomething(rest.replace(COUNTED, ' '));
 }
 
 /** Whether a message is nothing but values, of whatever entity. */

@@ -39,6 +39,9 @@ const RULED_OUT =
 /** What after a value rules it out: "Monday is no good". */
 const NO_GOOD =
   /^\s+(?:(?:is|was|would\s+be)\s+(?:no\s+good|not\s+(?:good|possible|right)|out|wrong|too\s+\p{L}+)|isn['’]?t\s+(?:any\s+)?(?:good|possible|right)|(?:doesn['’]?t|does\s+not|won['’]?t|will\s+not)\s+(?:work|suit|do))(?=\P{L}|$)/iu;
+const CORRECTS = /^\s*(?:no|nope|nah)[\s,]+$/iu;
+/** Values of amounts, days and times. */
+const FIGURES = /^\d/;
 /** How far back the words that rule a value out are looked for, in UTF-16 code units. */
 const RULING_WORDS = 60;
 const CORRECTED =
@@ -81,7 +84,10 @@ function withoutRetracted(text: string, readings: readonly SlotReading[]): Slots
     const correction = last !== undefined && NO_BETWEEN.test(text.slice(last.end, reading.start));
     const before = text.slice(Math.max(0, reading.start - RULING_WORDS), reading.start);
     const after = text.slice(reading.end, reading.end + RULING_WORDS);
-    const ruledOut = !correction && (RULED_OUT.test(before) || NO_GOOD.test(after));
+    // "No 4" and "no, Friday" correct; "no gloss" does not.
+    const corrects =
+      correction || (CORRECTS.test(text.slice(0, reading.start)) && FIGURES.test(showValue(reading.value)));
+    const ruledOut = !corrects && (RULED_OUT.test(before) || NO_GOOD.test(after));
     if (ruledOut) passedOver.push(passOver(reading, text, `the words beside ${quote(reading.text)} rule it out`));
     return !ruledOut;
   });

@@ -33,7 +33,7 @@
 {#if view.heldOut}
   {@const { share, low, high } = view.heldOut}
   <details class="about">
-    <summary>Held out {percent(share)} <span class="soft">({percent(low)} to {percent(high)})</span></summary>
+    <summary>Held out {percent(share)} <span class="soft interval">({percent(low)} to {percent(high)})</span></summary>
     <p class="soft">
       Each utterance is read by a model that was not taught it, nor one of the same words. Utterances are written to
       differ from each other, so this lies below what customers’ messages get: compare it with itself, and ask Prove how

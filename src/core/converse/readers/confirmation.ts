@@ -179,6 +179,26 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
   };
 }
 
+const ADDS = /^(?:and|also|plus|oh and)\s+/iu;
+
+/** "And the day to Friday": more free words for the one slot that holds such. */
+function addWords(turn: Turn, form: Form, open: OpenForm): Reply | null {
+  const [clause, ...others] = turn.hearing.content;
+  if (!clause || others.length > 0 || clause.question || turn.hearing.clauses.length > 1 || !ADDS.test(clause.text))
+    return null;
+  const [slot, ...more] = form.slots.filter(
+    (item) => kindOf(turn.document, item) === 'free' && open.values[item.name] !== undefined,
+  );
+  const held = slot && open.values[slot.name];
+  if (!slot || more.length > 0 || typeof held !== 'string') return null;
+  if (Object.keys(changesIn(turn, form, open, [clause]).read.given).length > 0) return null;
+  const value = `${held}, ${clause.text.replace(/[\s.]+$/u, '')}`;
+  return {
+    ...takeAndAdvance(turn, { ...turn.state, tries: 0 }, { [slot.name]: value }),
+    why: `the customer adds to ${slot.name}`,
+  };
+}
+
 function askWhatToChange(turn: Turn, form: Form, open: OpenForm, why: string): Reply {
   const state = { ...turn.state, tries: 0, open: { ...open, stage: 'changing' as const, asked: null } };
   return { state, says: sayDecline(turn, form, state), acts: [], why };
@@ -251,6 +271,8 @@ export const confirmationReader: Reader = {
 
     if (confirming && hearing.onlySteers && hearing.says('keep', 'nothing') && !(yes && !no))
       return leaveForm(turn, form);
+    const added = confirming && wishes.length === 0 ? addWords(turn, form, open) : null;
+    if (added) return added;
     const corrected = wishes.length > 0 && own.length === 0 ? null : readCorrection(turn, form, open, own);
     if (corrected) {
       const answers = wishes.filter(({ intent }) => onlyReplies(turn.document, intent));

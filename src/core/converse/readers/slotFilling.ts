@@ -185,8 +185,10 @@ function answered(filling: Filling, own: Stretches): GivenValues {
   if (figure !== null && !isRead && read.wrong.length === 0)
     return { ...read, given: figure, between: null, firstOf: null };
   const kind = kindOf(turn.document, asked);
-  const corrected = Object.keys(read.given).length === 0 ? figureCorrection(filling, own) : {};
-  const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...toAsked(filling, read.given) };
+  const isNew = Object.keys(read.given).every((slot) => open.values[slot] === undefined && slot !== open.asked);
+  const corrected = isNew ? figureCorrection(filling, own) : {};
+  const found = Object.keys(corrected).length > 0 ? {} : toAsked(filling, read.given);
+  const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...found };
   const isNumber = (slot: string) =>
     kindOf(
       turn.document,
