@@ -51,11 +51,19 @@ export function bareNumber(text: string): BareNumber | null {
   };
 }
 
+/** Hours and minutes as they are written: "5.30". */
+export const CLOCK = /(?<![\d.:£$€])(\d{1,2})[.:]([0-5]\d)(?![\d.:])/u;
+
 const pad = (number: number): string => String(number).padStart(2, '0');
 
 /** A time of day for a bare figure: of the working day where nothing tells the half ("4" is four in the afternoon). */
-function timeFor({ value, digits }: BareNumber): string | undefined {
-  const [hour, minute] = digits !== null && digits.length > 2 ? [Math.floor(value / 100), value % 100] : [value, 0];
+export function timeFor({ value, digits, words }: Omit<BareNumber, 'named'>): string | undefined {
+  const clock = CLOCK.exec(words);
+  const [hour, minute] = clock
+    ? [Number(clock[1]), Number(clock[2])]
+    : digits !== null && digits.length > 2
+      ? [Math.floor(value / 100), value % 100]
+      : [value, 0];
   if (!Number.isInteger(hour) || hour < 0 || hour > 24 || minute > 59) return undefined;
   const late = hour >= 1 && hour <= 7 && !(digits ?? '').startsWith('0');
   return `${pad((late ? hour + 12 : hour) % 24)}:${pad(minute)}`;

@@ -20,7 +20,7 @@ export function freeValue(text: string): string {
 
 /** Words of which no name is made. */
 const NO_NAME = new Set(
-  `i you we they he she it this that these those what when where who why how which is are was were be been am do does did done have has
+  `i you we they he she me us him her them myself yourself it this that these those what when where who why how which is are was were be been am do does did done have has
   had can could will would shall should may might must not no yes yeah ok okay please thanks thank sorry a an the some any my your our
   their his her its if then than so but or because about with without from for to of in on at by as just only really very too also
   now later soon never ever again here there tomorrow today yesterday need want like make made change changed cancel order book tell

@@ -151,8 +151,10 @@ export interface Part extends Stretch {
   request: boolean;
 }
 
-const JOINT =
-  /\s+(?:and|but|also|then|plus|oh and)(?:\s+(?:also|then|please|could you|can you))*\s+(?=(?:i|i'd|i’d|id|i'm|im|can|could|would|will|please|what|what's|whats|when|where|where's|wheres|who|how|which|why|is|are|do|does|did|has|tell|let|we|cancel|book|order|change|track|check|find|ask|move|report|need|want)\b)/giu;
+const JOINT = new RegExp(
+  String.raw`\s+(?:and|but|also|then|plus|oh and)(?:\s+(?:also|then|please|could you|can you))*\s+(?=(?:i|i['’]d|id|i['’]m|im|can|could|would|will|please|what|what['’]s|whats|when|where|where['’]s|wheres|who|how|which|why|is|are|do|does|did|has|let|we|need|want|${[...VERBS].join('|')})\b)`,
+  'giu',
+);
 
 const LEADING = /^(?:and|but|so|then|also|oh|plus)\s+/iu;
 const MOST_PARTS = 5;

@@ -527,10 +527,12 @@ export function steeringHead(folded: string): { steering: Steering; words: numbe
   return null;
 }
 
-/** A "yes" or a word of thanks that ends a clause: "thats better now yes". */
+/** A "yes", a word of thanks or a goodbye that ends a clause: "thats better now yes". */
 export function steeringTail(folded: string): { steering: Steering; words: number } | null {
   const yes = / (?:yes|yep|yeah)(?: please| thanks)?$/.exec(folded);
   if (yes) return { steering: 'yes', words: yes[0].trim().split(' ').length };
+  const bye = / (?:good)?bye(?: (?:bye|now|for now|then))*$/.exec(folded);
+  if (bye) return { steering: 'bye', words: bye[0].trim().split(' ').length };
   const thanks = / (?:thanks|thank you|cheers)(?: (?:so much|very much|a lot))?$/.exec(folded);
   return thanks ? { steering: 'thanks', words: thanks[0].trim().split(' ').length } : null;
 }

@@ -1,4 +1,4 @@
-import { customersName } from '../bot/customersName.js';
+import { customersName, VERBS } from '../bot/customersName.js';
 import { findForm, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
 import type { Recogniser } from '../recognise/recogniser.js';
@@ -67,8 +67,8 @@ export function textsOfTurn(recogniser: Recogniser, text: string): string[] {
   return [...new Set(own.flatMap((part) => recogniser.textsToEncode(part)))];
 }
 
-/** Ways of steering that only mean something while there is something to leave or to keep. */
-const LEAVING: readonly Steering[] = ['leave', 'keep'];
+/** Ways of steering that only mean something while there is something to leave, to keep or to agree to. */
+const LEAVING: readonly Steering[] = ['leave', 'keep', 'yes'];
 
 /**
  * Hears a message where the conversation stands: an answer to what was asked does not steer, and "cancel my booking" is a
@@ -86,10 +86,14 @@ function hearIn(document: BotDocument, state: ConversationState, { text, ...reco
   const { intent, decision } = recognition;
   const isChoice = decision !== 'none' && (choosing?.some((option) => option.intent === intent) ?? false);
   // "Forget it" names nothing; "cancel my booking" does.
-  const namesIt = decision === 'accept' || (decision === 'ask' && /^\P{L}*cancel\s+\S+\s+\S+/iu.test(text));
+  const agrees = hearing.says('yes') && VERBS.has(hearing.folded.split(' ')[0]!);
+  const namesIt =
+    decision === 'accept' ||
+    (decision === 'ask' && agrees) ||
+    (decision === 'ask' && /^\P{L}*cancel\s+\S+\s+\S+/iu.test(text));
   const isRequest =
     open || offered ? false : choosing ? isChoice : namesIt && formOfIntent(document, intent ?? '') !== undefined;
-  return isRequest && hearing.onlySteers && hearing.says(...LEAVING)
+  return isRequest && hearing.onlySteers && (agrees || hearing.says('leave', 'keep'))
     ? hear(text, { ...known, idle: LEAVING })
     : hearing;
 }

@@ -5,6 +5,7 @@ import type { SlotReading } from '../recognise/slots.js';
 import { showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/texts.js';
 import { tokenise } from '../text/tokens.js';
+import { CLOCK, timeFor } from './fits.js';
 import { nearHeld, settleEnds } from './stretch.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
@@ -186,6 +187,37 @@ const asksFor = (slot: Slot, word: string): boolean =>
     words.toLowerCase().includes(word.toLowerCase()),
   );
 
+/** "Friday 5", or "5.30" where a time is asked for: a figure is an hour. */
+function asHours(
+  document: BotDocument,
+  form: Form,
+  text: string,
+  readings: readonly SlotReading[],
+  { held, asked }: { held: Record<string, SlotValue>; asked: string | null },
+): SlotReading[] {
+  const kind = (name: string) =>
+    kindOf(
+      document,
+      form.slots.find((slot) => slot.name === name),
+    );
+  const wanted = form.slots.find(({ name }) => kind(name) === 'time' && !readings.some(({ slot }) => slot === name));
+  if (!wanted) return [...readings];
+  return readings.map((reading, at) => {
+    if (kind(reading.slot) !== 'number' || typeof reading.value !== 'number' || reading.slot === asked) return reading;
+    const before = readings[at - 1];
+    const afterDay =
+      before !== undefined && kind(before.slot) === 'date' && text.slice(before.end, reading.start).trim() === '';
+    const isHeld = held[wanted.name] !== undefined;
+    const isClock = (asked === wanted.name || isHeld) && CLOCK.test(reading.text);
+    const digits = /^\d+$/.test(reading.text) ? reading.text : null;
+    const value =
+      isClock || (afterDay && digits !== null && !isHeld)
+        ? timeFor({ value: reading.value, digits, words: reading.text })
+        : undefined;
+    return value === undefined ? reading : { ...reading, slot: wanted.name, entity: wanted.entity, value };
+  });
+}
+
 const EITHER = /^[\s,]*(?:or|\/)(?:[\s,]+\p{L}{1,6}){0,2}\s*$/iu;
 
 /** "Friday or Saturday" is a choice for one slot, though the form has another of the same kind. */
@@ -220,7 +252,7 @@ export function gatherValues(
   const near = readings.map((reading) =>
     reading.slot === asked ? reading : nearHeld(reading, held[reading.slot], today),
   );
-  const counting = asOneChoice(text, near).filter(
+  const counting = asOneChoice(text, asHours(document, form, text, near, { held, asked })).filter(
     (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
   );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);

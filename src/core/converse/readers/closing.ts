@@ -1,3 +1,4 @@
+import { VERBS } from '../../bot/customersName.js';
 import { chooseVariant } from '../../say/render.js';
 import { sayOwn, type Reader } from '../turn.js';
 
@@ -15,7 +16,10 @@ export const closingReader: Reader = {
       return { state, says: greeting === null ? [] : [{ text: greeting }], acts: [], why: 'the customer says hello' };
     }
     const ends =
-      hearing.says('bye', 'nothing', 'leave') || (state.outcome !== null && hearing.says('thanks', 'ok', 'no', 'yes'));
+      hearing.says('bye', 'nothing', 'leave') ||
+      (state.outcome !== null &&
+        hearing.says('thanks', 'ok', 'no', 'yes') &&
+        !VERBS.has(hearing.folded.split(' ')[0]!));
     if (!ends) return null;
     return {
       state: { ...state, tries: 0 },

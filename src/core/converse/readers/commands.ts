@@ -18,9 +18,12 @@ import {
 import { acceptedIn, isSmallTalk, valuesFor } from '../wishes.js';
 
 /** "Cancel it" in answer to "Shall I cancel your booking?" is a yes. */
-export function doesWhatIsAsked({ state, hearing }: Turn): boolean {
+export function doesWhatIsAsked({ state, hearing, document }: Turn): boolean {
   if (state.open?.stage !== 'confirming' || hearing.says('no', 'keep')) return false;
-  const asked = new Set(state.lastSaid.flatMap(({ text }) => foldPhrase(text).split(' ')));
+  // What the form does is told by its read-back, and by what it is asked for with.
+  const said = state.lastSaid.map(({ text }) => text);
+  const utterances = findIntent(document, state.open.intent)?.utterances ?? [];
+  const asked = new Set([...said, ...utterances].flatMap((text) => foldPhrase(text).split(' ')));
   const leaving = hearing.clauses.filter(({ steering }) => steering === 'leave');
   return (
     leaving.length > 0 &&

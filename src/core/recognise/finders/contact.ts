@@ -1,5 +1,5 @@
 import parsePhoneNumber, { isSupportedCountry } from 'libphonenumber-js';
-import type { TokenisedText } from '../../text/tokens.js';
+import type { Token, TokenisedText } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
 import { speltRuns } from './spelled.js';
 
@@ -27,6 +27,9 @@ const SIGN: ReadonlyMap<string, string> = new Map([
   ['underscore', '_'],
   ['dash', '-'],
   ['hyphen', '-'],
+  ['.', '.'],
+  ['_', '_'],
+  ['-', '-'],
 ]);
 /** Words of a domain said apart, at most; and words and signs of what stands before the "at". */
 const MOST_DOMAIN_WORDS = 4;
@@ -34,8 +37,20 @@ const MOST_LOCAL_WORDS = 10;
 const STARTER =
   /^(?:is|its|to|on|at|email|mail|address|use|send|me|my|it|and|the|by|via|for|in|was|be|please|so|um|uh|er|yeah|yes)$/;
 
-/** E-mail addresses that were said: "rosa at mill beck dot org dot uk". */
-function saidEmails({ tokens }: TokenisedText): Found[] {
+/** A word, or a sign that joins two: the dot of "rosa.mill". */
+type Said = Pick<Token, 'norm' | 'start' | 'end'>;
+
+function wordsAndSigns({ text, tokens }: TokenisedText): Said[] {
+  return tokens.flatMap((token, at): Said[] => {
+    const start = tokens[at - 1]?.end ?? token.start;
+    const sign = text.slice(start, token.start);
+    return /^[._-]$/.test(sign) ? [{ norm: sign, start, end: token.start }, token] : [token];
+  });
+}
+
+/** E-mail addresses that were said: "rosa at mill beck dot org dot uk", "rosa.mill at example.org". */
+function saidEmails(text: TokenisedText): Found[] {
+  const tokens = wordsAndSigns(text);
   const found: Found[] = [];
   const word = (at: number): string => tokens[at]?.norm ?? '';
   for (let at = 1; at < tokens.length - 2; at++) {

@@ -38,9 +38,13 @@ const CUES: readonly (readonly string[])[] = [
   ['i', 'am'],
   ['to'],
   ['under'],
+  ...'husband wife son daughter mum mother dad father brother sister friend partner boss colleague neighbour'
+    .split(' ')
+    .map((relation) => [relation]),
 ];
 /** After these a name must be written with a capital: they stand before much else. */
-const WEAK = /^(?:is|get|ring|reach|from|with|for|im|am|to|called|contact|under)$/;
+const WEAK =
+  /^(?:husband|wife|son|daughter|mum|mother|dad|father|brother|sister|friend|partner|boss|colleague|neighbour|is|get|ring|reach|from|with|for|im|am|to|called|contact|under)$/;
 const NO_NAME =
   /^(?:monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|march|april|may|june|july|august|september|october|november|december|i|im|id|ill|ive|the|a|an|my|your|please|ok|okay|christmas|easter|uk|gb|usa)$/;
 const MOST_WORDS = 3;

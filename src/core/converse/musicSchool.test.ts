@@ -1,0 +1,63 @@
+import { testManners } from '../../../tests/manners.js';
+
+/** Conversations with a bot whose forms ask for times, ages and names, and that cancels in words of its own. */
+testManners('musicSchool', {
+  times: [
+    {
+      name: 'a figure after a day is the hour',
+      lines: ['violin lessons, beginner', ['friday 5', /Who is it for/], ['make it 6', /18:00/]],
+      slots: { day: '2026-03-06', at: '18:00', age: undefined },
+    },
+    {
+      name: 'hours and minutes with a dot, given and corrected',
+      lines: ['move AM-102 to friday', ['5.30', /17:30/], ['no keep it friday but 6.15', /18:15/]],
+      slots: { day: '2026-03-06', at: '18:15' },
+    },
+    {
+      name: 'the weekday next to the one that is held',
+      lines: ['move AM-102 to next saturday', '11', ['no, the Sunday', /15 March/]],
+      slots: { day: '2026-03-15' },
+    },
+  ],
+  names: [
+    {
+      name: 'whose name it is',
+      lines: [
+        'violin lessons, beginner',
+        'friday at 5',
+        ['me', /Who is it for/],
+        ["it's for my husband Tom Weir", /old/],
+      ],
+      slots: { pupil: 'Tom Weir' },
+    },
+    {
+      name: 'an address that is said in part',
+      lines: [
+        'hire a violin for 2 months to 4 Weir Road',
+        ['jane.weir at example dot com', /Good/],
+        ['perfect thanks bye', /Agreed/],
+      ],
+      slots: { email: 'jane.weir@example.com' },
+      outcome: 'completed',
+    },
+  ],
+  'what is asked for': [
+    {
+      name: 'a yes in words that the bot does not use',
+      lines: ['cancel AM-102', ['yes cancel it', /AM-102 is out/]],
+      outcome: 'completed',
+    },
+    { name: 'a request in small words', lines: ['how much', ['book it', /Which do you mean/]] },
+    {
+      name: 'two verbs',
+      lines: [
+        ['I want to learn the drums and also hire a kit', /Have you played/],
+        'never played',
+        'monday at 4',
+        'Rob',
+        ['9', /Shall I put/],
+        ['yes', /book.*hire/],
+      ],
+    },
+  ],
+});
