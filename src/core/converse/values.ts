@@ -202,19 +202,31 @@ function asHours(
     );
   const wanted = form.slots.find(({ name }) => kind(name) === 'time' && !readings.some(({ slot }) => slot === name));
   if (!wanted) return [...readings];
+  const { name: slot, entity } = wanted;
+  const isHeld = held[slot] !== undefined;
+  const own = (value: string, { start, end }: { start: number; end: number }): SlotReading => ({
+    slot,
+    entity,
+    start,
+    end,
+    text: text.slice(start, end),
+    value,
+    why: 'a figure that is an hour',
+  });
+  const clock = asked === slot || isHeld ? CLOCK.exec(text) : null;
+  const [start, end] = [clock?.index ?? 0, (clock?.index ?? 0) + (clock?.[0].length ?? 0)];
+  const others = readings.filter((reading) => !clock || kind(reading.slot) !== 'number' || reading.start !== start);
+  const time = clock ? timeFor({ value: Number.NaN, digits: null, words: clock[0] }) : undefined;
+  if (time !== undefined && others.every((other) => other.end <= start || other.start >= end))
+    return [...others, own(time, { start, end })].sort((a, b) => a.start - b.start);
   return readings.map((reading, at) => {
-    if (kind(reading.slot) !== 'number' || typeof reading.value !== 'number' || reading.slot === asked) return reading;
     const before = readings[at - 1];
     const afterDay =
       before !== undefined && kind(before.slot) === 'date' && text.slice(before.end, reading.start).trim() === '';
-    const isHeld = held[wanted.name] !== undefined;
-    const isClock = (asked === wanted.name || isHeld) && CLOCK.test(reading.text);
-    const digits = /^\d+$/.test(reading.text) ? reading.text : null;
-    const value =
-      isClock || (afterDay && digits !== null && !isHeld)
-        ? timeFor({ value: reading.value, digits, words: reading.text })
-        : undefined;
-    return value === undefined ? reading : { ...reading, slot: wanted.name, entity: wanted.entity, value };
+    const isFigure = kind(reading.slot) === 'number' && reading.slot !== asked && /^\d+$/.test(reading.text);
+    if (!afterDay || !isFigure || isHeld || typeof reading.value !== 'number') return reading;
+    const value = timeFor({ value: reading.value, digits: reading.text, words: reading.text });
+    return value === undefined ? reading : own(value, reading);
   });
 }
 

@@ -2,7 +2,7 @@ import { findEntity, kindOf, type Form, type Slot } from '../../bot/document.js'
 import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent } from '../act.js';
 import { changeEnd, sharesWord } from '../ends.js';
-import { bareNumber, CLOCK, numberFor, onlyValue, saysSomething, timeFor } from '../fits.js';
+import { bareNumber, numberFor, onlyValue, saysSomething } from '../fits.js';
 import { freeValue, mayBe, TAKES_ANY_WORDS } from '../freeWords.js';
 import { askForNamed, namedSlots } from '../named.js';
 import { alters } from '../phrases.js';
@@ -195,7 +195,7 @@ function answered(filling: Filling, own: Stretches): GivenValues {
       turn.document,
       form.slots.find(({ name }) => name === slot),
     ) === 'number';
-  Object.assign(given, nameBeside(filling, own, given), clockAsked(filling, own, given));
+  Object.assign(given, nameBeside(filling, own, given));
   const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
   if (asked && free !== undefined) {
     given[asked.name] = free;
@@ -214,18 +214,6 @@ function answered(filling: Filling, own: Stretches): GivenValues {
     given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
   }
   return { ...read, given };
-}
-
-/** "5.30" is a time where a time is asked for. */
-function clockAsked(
-  { turn, asked }: Filling,
-  own: Stretches,
-  given: Record<string, SlotValue>,
-): Record<string, SlotValue> {
-  if (!asked || kindOf(turn.document, asked) !== 'time' || given[asked.name] !== undefined) return {};
-  const clock = CLOCK.exec(answerWords(turn, own));
-  const value = clock ? timeFor({ value: Number.NaN, digits: null, words: clock[0] }) : undefined;
-  return value === undefined ? {} : { [asked.name]: value };
 }
 
 /** A name that stands beside other values, and nothing else: "Ann Teague, 07700 900777". */
