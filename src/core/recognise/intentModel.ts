@@ -48,7 +48,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 7;
+export const MODEL_VERSION = 8;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -363,10 +363,9 @@ export function trainIntentModel(
   );
   model.calibration = forMessages(heldOut);
   // Judged as the model in use judges.
-  const inUse = withCaution(model.calibration, model.caution);
   model.heldOut = [
-    ...readHeldOut(texts, intents, calibrate(heldScores, classes, inUse)),
-    ...readHeldOut(leftOut, intents, calibrate(leftScores, classes, inUse)),
+    ...readHeldOut(texts, intents, carefully(heldScores, classes, model)),
+    ...readHeldOut(leftOut, intents, carefully(leftScores, classes, model)),
   ];
   return model;
 }
@@ -387,6 +386,32 @@ const withCaution = ({ temperature, outsideOffset }: Calibration, caution: numbe
   temperature,
   outsideOffset: outsideOffset + caution * temperature,
 });
+
+/** With so much care a message is worth asking about; measured on the same bots. */
+const CARE_TO_ASK = 4;
+/** As sure as that a bot may be of what it only asks about. */
+const MOST_TO_ASK = 0.8;
+
+/**
+ * Turns scores (n × classes) into probabilities as a bot of few intents does: it is sure of next to nothing, and what is
+ * likely it is sure enough of to ask.
+ */
+function carefully(
+  scores: Float64Array,
+  classes: number,
+  { calibration, caution }: Pick<IntentModel, 'calibration' | 'caution'>,
+): Float64Array {
+  const sure = calibrate(scores, classes, withCaution(calibration, caution));
+  if (caution === 0) return sure;
+  const likely = calibrate(scores, classes, withCaution(calibration, Math.min(caution, CARE_TO_ASK)));
+  for (let from = 0; from < sure.length; from += classes) {
+    let outside = 1;
+    for (let at = from; at < from + classes - 1; at++)
+      outside -= sure[at] = Math.max(sure[at]!, MOST_TO_ASK * likely[at]!);
+    sure[from + classes - 1] = Math.max(0, outside);
+  }
+  return sure;
+}
 
 /** An intent of so many utterances is known well enough to be acted on; with fewer it is worth asking about. */
 const ENOUGH_UTTERANCES = 5;
@@ -472,13 +497,12 @@ function scoreText(model: IntentModel, index: TermIndex, dense: RowTable, { text
 export function openIntentModel(model: IntentModel): IntentRanker {
   const index = indexTerms(model.vocabulary);
   const weights = new RowTable(model.denseWeights, VECTOR_LENGTH);
-  const careful = withCaution(model.calibration, model.caution);
   return {
     rank(whole, sentences, taught) {
       if (model.intents.length === 0) return [];
       const read = (part: RankedPart): Float64Array => {
         const scores = scoreText(model, index, weights, part);
-        return calibrate(scores, scores.length, taught ? model.calibration : careful);
+        return taught ? calibrate(scores, scores.length, model.calibration) : carefully(scores, scores.length, model);
       };
       const parts = sentences.map((part) => ({ probabilities: read(part), weight: part.weight }));
       const probabilities = parts.length === 0 ? read(whole) : joinSentences(read(whole), parts);

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, NO_VECTORS, type Encoder, type Vectors } from '../encode/encoder.js';
+import { plainText } from '../bot/marking.js';
 import { decide } from './gate.js';
 import { openRecogniser, textsForTraining, trainRecogniser, TrainingMemory, type Recogniser } from './recogniser.js';
 
@@ -185,6 +186,27 @@ describe('the recogniser with the encoder', () => {
     const scored = model.heldOut.map(({ intent, utterance }) => `${intent} ${utterance}`);
     expect(scored.length).toBe(taught.intents.reduce((sum, { utterances }) => sum + utterances.length, 0));
     expect(new Set(scored).size).toBe(scored.length);
+  });
+
+  it.each([1, 2, 3])('is sure of nothing but what it was taught, and asks, as a bot of %i intents', async (count) => {
+    const shop = english();
+    for (const utterances of [0, 2, 5]) {
+      const intents = shop.intents
+        .slice(0, count)
+        .map((own) => ({ ...own, utterances: own.utterances.slice(0, utterances) }));
+      const small = { ...shop, intents };
+      const taught = await encodeTexts(encoder, textsForTraining(small));
+      const reader = openRecogniser(small, trainRecogniser(small, taught));
+      for (const nothing of ['Sue', 'Friday', 'qwerty', 'my cat is poorly', 'is there a train at nine'])
+        expect((await read(nothing, reader)).decision, `${nothing}, ${utterances} utterances`).not.toBe('accept');
+      const own = await read('please may I order a packet of mint tea', reader);
+      expect(own.decision).not.toBe('accept');
+      if (utterances === 5) {
+        expect(own).toMatchObject({ decision: 'ask', intent: 'order_tea' });
+        const [known] = intents[0]!.utterances;
+        expect(await read(plainText(known!), reader)).toMatchObject({ decision: 'accept', intent: 'order_tea' });
+      }
+    }
   });
 
   it('says which vector is missing', () => {
