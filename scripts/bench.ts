@@ -292,7 +292,7 @@ function withLongList(document: BotDocument): BotDocument {
 /** How long texts that mean harm take beside the encoder, once such texts were read: the slowest of them. */
 function hostileTimes(): void {
   const [{ document }] = DEMOS as [(typeof DEMOS)[0]];
-  const demo = { ...document, languages: ['qx'] };
+  const demo = { ...document, languages: ['qaa'] };
   for (const [what, bot] of [
     ['demo bot', demo],
     ['with a list of 10,000 values', withLongList(demo)],

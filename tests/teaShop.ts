@@ -6,7 +6,7 @@ export function teaShop(change: (draft: Record<string, unknown>) => void = () =>
   const draft: Record<string, unknown> = {
     reedGate: 1,
     name: 'Tea shop',
-    languages: ['qx'],
+    languages: ['qaa'],
     entities: [
       {
         name: 'tea',

@@ -113,6 +113,8 @@ describe('readBot', () => {
     ['a sentence of the engine that cannot be read', { ...base, texts: { left: '{' } }, 'texts.left', /not closed/],
     ['a sentence that the engine has not', { ...base, texts: { lft: 'x' } }, 'texts.lft', /did you mean "left"/],
     ['a language that is none', { ...base, languages: ['xx_bad'] }, 'languages[0]', /is no language/],
+    ['the name of a language', { ...base, languages: ['en', 'english'] }, 'languages[1]', /such as en or es/],
+    ['a country that is none', { ...base, region: 'ZZ' }, 'region', /is no country/],
     [
       'a condition that walks',
       { ...base, forms: [{ name: 'f', slots: [{ name: 'a', entity: 'number', when: { map: [1] } }] }] },

@@ -1,3 +1,4 @@
+import { countries } from 'i18n-iso-countries/langs/en.json';
 import { changeValuesInRule, conditionFault, slotsIn } from '../say/condition.js';
 import { readMessage, showFault } from '../say/message.js';
 import { TEXT_NAMES } from '../say/texts.js';
@@ -180,14 +181,14 @@ export function validateReferences(document: BotDocument): Fault[] {
 /** Where and in which languages a bot speaks. */
 function placeFaults(document: BotDocument): Fault[] {
   const faults: Fault[] = [];
-  if (document.name.trim() === '') faults.push({ path: 'name', message: 'is missing: give the bot a name' });
+  if (document.name.trim() === '') faults.push({ path: 'name', message: 'must not be empty: give the bot a name' });
   if (!isTimeZone(document.timeZone)) {
     faults.push({
       path: 'timeZone',
       message: `"${document.timeZone}" is no time zone; write one such as Europe/London`,
     });
   }
-  if (!/^[A-Z]{2}$/.test(document.region)) {
+  if (!Object.hasOwn(countries, document.region)) {
     faults.push({
       path: 'region',
       message: `"${document.region}" is no country; write its code of two capital letters, such as GB`,
@@ -203,10 +204,17 @@ function placeFaults(document: BotDocument): Fault[] {
   return faults;
 }
 
+const languageNames = new Intl.DisplayNames(['en'], { type: 'language', fallback: 'none' });
+/** Codes that anybody may give a language of their own (ISO 639-2). */
+const PRIVATE_USE = /^q[a-t][a-z]$/;
+
 function isLanguage(tag: string): boolean {
   try {
-    return Intl.getCanonicalLocales(tag).length === 1;
+    const [primary] = tag.toLowerCase().split('-');
+    const known = languageNames.of(tag) !== undefined && new Intl.Locale(tag).language === primary;
+    return known || PRIVATE_USE.test(tag);
   } catch {
+    // No well-formed code.
     return false;
   }
 }

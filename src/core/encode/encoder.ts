@@ -5,7 +5,10 @@ export const VECTOR_LENGTH = 512;
 export const ENCODER_VERSION = 'en-512-1';
 
 /** Languages that the sentence encoder reads; for others n-grams alone carry the recognition. */
-export const ENCODER_LANGUAGES: readonly string[] = ['en'];
+const ENCODER_LANGUAGES: readonly string[] = ['en'];
+
+/** Whether the encoder reads a language, in whatever country it is spoken. @param tag such as `en` or `en-GB` */
+export const isEncodedLanguage = (tag: string): boolean => ENCODER_LANGUAGES.includes(tag.toLowerCase().split('-')[0]!);
 
 /** Turns texts into unit vectors of {@link VECTOR_LENGTH} numbers. Texts of like meaning lie close together. */
 export interface Encoder {

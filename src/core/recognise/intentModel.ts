@@ -1,4 +1,4 @@
-import { ENCODER_LANGUAGES, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
+import { isEncodedLanguage, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
 import { RowTable } from '../linear/rowTable.js';
 import { product } from '../linear/workspace.js';
 import { calibrate, fitCalibration, forMessages, type Calibration } from './calibrate.js';
@@ -305,7 +305,7 @@ export function trainIntentModel(
   vectors: Vectors,
   similarities: Similarities = new Similarities(),
 ): IntentModel {
-  const encoded = ENCODER_LANGUAGES.includes(language);
+  const encoded = isEncodedLanguage(language);
   const { texts, leftOut } = evenShare(given);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
   const classes = intents.length + 1;

@@ -1,6 +1,6 @@
 import { plainText } from '../bot/marking.js';
 import type { BotDocument } from '../bot/document.js';
-import { ENCODER_LANGUAGES } from '../encode/encoder.js';
+import { isEncodedLanguage } from '../encode/encoder.js';
 import { DICTIONARY } from '../text/dictionary.js';
 import { mendWords } from '../text/mend.js';
 import { askingWeight, sentencesOf } from '../text/sentences.js';
@@ -87,7 +87,7 @@ function withTradeWords(document: BotDocument, own: Set<string>, english: boolea
   return new Set([...own, ...trade.map(({ norm }) => norm)]);
 }
 
-const isEnglish = (document: BotDocument): boolean => ENCODER_LANGUAGES.includes(document.languages[0] ?? 'en');
+const isEnglish = (document: BotDocument): boolean => isEncodedLanguage(document.languages[0] ?? 'en');
 
 /** Words that are never taken for misspellings in messages to a bot, folded and in order. */
 export function wordsOf(document: BotDocument): string[] {

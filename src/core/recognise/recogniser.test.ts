@@ -151,6 +151,11 @@ describe('the recogniser with the encoder', () => {
     expect((await read('I no longer need the parcel, call it off')).ranking[0]!.intent).toBe('cancel_order');
   });
 
+  it('reads English of any country with the encoder', () => {
+    const british = teaShop((draft) => (draft['languages'] = ['en-GB']));
+    expect(textsForTraining(british)).toEqual(textsForTraining(english()));
+  });
+
   it('is less sure of what lies outside the bot', async () => {
     const inside = await read('please put me down for some mint tea');
     const outside = await read('who won the cup final last night');

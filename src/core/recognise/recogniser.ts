@@ -1,6 +1,6 @@
 import { findForm, type BotDocument } from '../bot/document.js';
 import { plainText, readMarking } from '../bot/marking.js';
-import { ENCODER_LANGUAGES, type Vectors } from '../encode/encoder.js';
+import { isEncodedLanguage, type Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
 import type { Token } from '../text/tokens.js';
 import { BACKGROUND } from './background.js';
@@ -170,7 +170,7 @@ function trainingTexts(document: BotDocument): PlainTraining[] {
 
 const mainLanguage = (document: BotDocument): string => document.languages[0] ?? 'en';
 
-const isEncoded = (document: BotDocument): boolean => ENCODER_LANGUAGES.includes(mainLanguage(document));
+const isEncoded = (document: BotDocument): boolean => isEncodedLanguage(mainLanguage(document));
 
 /** The background as messages are read: with its misspelt words put right. */
 const background: readonly ReadText[] = readBackground();

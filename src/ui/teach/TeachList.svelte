@@ -57,6 +57,10 @@
     cursor: pointer;
   }
 
+  .interval {
+    white-space: nowrap;
+  }
+
   .entities {
     margin-top: 0.75rem;
     padding-top: 0.6rem;
