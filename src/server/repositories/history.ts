@@ -3,23 +3,22 @@ import type { Transaction } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
+import type { SlotValue } from '../../core/recognise/value.js';
 import type { Database } from '../database/schema.js';
 
 type Connection = Transaction<Database>;
+type ExpectedSlots = NonNullable<TestLine['slots']>;
 
-/** Another name for a slot of a form or for an intent, which tests follow. */
+/** Another name for a slot of a form, for a value of the slots of an entity or for an intent, which tests follow. */
 export type Renaming =
   | { what: 'slot'; from: string; to: string; intents: string[]; ownSlots: string[]; otherSlots: string[] }
+  | { what: 'value'; from: string; to: string; slots: string[] }
   | { what: 'intent'; from: string; to: string };
 
-/** Rows that an act shows or hides; hidden ones come back with undo. */
-export interface Shown {
-  part: 'test_set' | 'walkthrough' | 'test_line';
-  ids: number[];
-  /** The test set of lines. */
-  testSet?: number;
-  hidden: boolean;
-}
+/** Rows that an act shows or hides; hidden ones come back with undo. Lines are named by their place in a test set. */
+export type Shown =
+  | { part: 'test_set' | 'walkthrough'; ids: number[]; hidden: boolean }
+  | { part: 'test_line'; ids: number[]; testSet: number; hidden: boolean };
 
 /** What a step of the history does in one direction. */
 export type HistoryStep = { patch: Operation[]; renaming?: Renaming } | { shown: Shown };
@@ -62,17 +61,18 @@ export async function keepStep(
 }
 
 /** Hides rows or shows them again. */
-export async function setShown(db: Connection, botId: number, { part, ids, testSet, hidden }: Shown): Promise<void> {
-  if (part === 'test_line') {
+export async function setShown(db: Connection, botId: number, shown: Shown): Promise<void> {
+  const { ids, hidden } = shown;
+  if (shown.part === 'test_line') {
     await db
       .updateTable('test_line')
       .set({ hidden })
-      .where('test_set_id', '=', testSet ?? -1)
+      .where('test_set_id', '=', shown.testSet)
       .where('position', 'in', ids)
       .execute();
     return;
   }
-  await db.updateTable(part).set({ hidden }).where('bot_id', '=', botId).where('id', 'in', ids).execute();
+  await db.updateTable(shown.part).set({ hidden }).where('bot_id', '=', botId).where('id', 'in', ids).execute();
 }
 
 /** Applies a patch so that parts it does not touch stay the same objects. */
@@ -94,7 +94,7 @@ export function patched(document: BotDocument, patch: readonly Operation[]): Bot
 /** The renaming that takes another back. */
 export function reversed(renaming: Renaming): Renaming {
   const { from, to } = renaming;
-  if (renaming.what === 'intent') return { what: 'intent', from: to, to: from };
+  if (renaming.what !== 'slot') return { ...renaming, from: to, to: from };
   return { ...renaming, from: to, to: from, ownSlots: renaming.ownSlots.map((slot) => (slot === from ? to : slot)) };
 }
 
@@ -110,30 +110,65 @@ function endsInForm(
   );
 }
 
+/** A value under its new name, also where it is one of several. */
+const valueRenamed = (value: SlotValue, { from, to }: Renaming): SlotValue =>
+  Array.isArray(value) ? value.map((one) => (one === from ? to : one)) : value === from ? to : value;
+
+/** The slots that a test line expects, under the new name; `null` where they have nothing of it. */
+function lineRenamed(slots: ExpectedSlots, renaming: Exclude<Renaming, { what: 'intent' }>): ExpectedSlots | null {
+  const { from, to } = renaming;
+  const renamed = slots.map((slot) => {
+    if (renaming.what === 'slot') return slot.slot === from ? { ...slot, slot: to } : slot;
+    const holds = renaming.slots.includes(slot.slot) && slot.value !== undefined;
+    return holds ? { ...slot, value: valueRenamed(slot.value!, renaming) } : slot;
+  });
+  return JSON.stringify(renamed) === JSON.stringify(slots) ? null : renamed;
+}
+
+/** A walkthrough that expects what has another name; `null` where it expects nothing of it. */
+function walkthroughRenamed(
+  walkthrough: Walkthrough,
+  renaming: Exclude<Renaming, { what: 'intent' }>,
+): Walkthrough | null {
+  if (renaming.what === 'slot' && !endsInForm(walkthrough, renaming)) return null;
+  const { from, to } = renaming;
+  const expected = walkthrough.expect.slots ?? {};
+  const slots = Object.fromEntries(
+    Object.entries(expected).map(([slot, value]) => {
+      if (renaming.what === 'slot') return [slot === from ? to : slot, value];
+      return [slot, renaming.slots.includes(slot) && value !== null ? valueRenamed(value, renaming) : value];
+    }),
+  );
+  return JSON.stringify(slots) === JSON.stringify(expected)
+    ? null
+    : { ...walkthrough, expect: { ...walkthrough.expect, slots } };
+}
+
 /** Brings tests and walkthroughs to another name. */
 export async function followRenaming(db: Connection, botId: number, renaming: Renaming): Promise<void> {
-  const { from, to } = renaming;
   const sets = db.selectFrom('test_set').select('id').where('bot_id', '=', botId);
   if (renaming.what === 'intent') {
     await db
       .updateTable('test_line')
-      .set({ intent: to })
+      .set({ intent: renaming.to })
       .where('test_set_id', 'in', sets)
-      .where('intent', '=', from)
+      .where('intent', '=', renaming.from)
       .execute();
     return;
   }
-  const lines = await db
+  const withSlots = db
     .selectFrom('test_line')
     .select(['test_set_id', 'position', 'slots'])
     .where('test_set_id', 'in', sets)
-    .where('intent', 'in', renaming.intents.length > 0 ? renaming.intents : [''])
-    .where('slots', 'is not', null)
-    .execute();
+    .where('slots', 'is not', null);
+  const lines = await (
+    renaming.what === 'slot'
+      ? withSlots.where('intent', 'in', renaming.intents.length > 0 ? renaming.intents : [''])
+      : withSlots
+  ).execute();
   for (const line of lines) {
-    const slots = JSON.parse(line.slots!) as NonNullable<TestLine['slots']>;
-    if (!slots.some(({ slot }) => slot === from)) continue;
-    const renamed = slots.map((slot) => (slot.slot === from ? { ...slot, slot: to } : slot));
+    const renamed = lineRenamed(JSON.parse(line.slots!) as ExpectedSlots, renaming);
+    if (!renamed) continue;
     await db
       .updateTable('test_line')
       .set({ slots: JSON.stringify(renamed) })
@@ -143,12 +178,8 @@ export async function followRenaming(db: Connection, botId: number, renaming: Re
   }
   const walkthroughs = await db.selectFrom('walkthrough').select(['id', 'body']).where('bot_id', '=', botId).execute();
   for (const { id, body } of walkthroughs) {
-    const walkthrough = JSON.parse(body) as Walkthrough;
-    if (!endsInForm(walkthrough, renaming)) continue;
-    const slots = Object.fromEntries(
-      Object.entries(walkthrough.expect.slots ?? {}).map(([slot, value]) => [slot === from ? to : slot, value]),
-    );
-    const renamed = { ...walkthrough, expect: { ...walkthrough.expect, slots } };
+    const renamed = walkthroughRenamed(JSON.parse(body) as Walkthrough, renaming);
+    if (!renamed) continue;
     await db
       .updateTable('walkthrough')
       .set({ body: JSON.stringify(renamed) })

@@ -29,6 +29,11 @@ function renamingOf(document: BotDocument, edit: Edit): Renaming | undefined {
   if (edit.do === 'changeIntent' && edit.to.name !== undefined && edit.to.name.trim() !== edit.name) {
     return { what: 'intent', from: edit.name, to: edit.to.name.trim() };
   }
+  if (edit.do === 'changeValue' && edit.to.value !== undefined && edit.to.value.trim() !== edit.value) {
+    const slots = document.forms.flatMap((form) => form.slots.filter(({ entity }) => entity === edit.entity));
+    const names = [edit.entity, ...slots.map(({ name }) => name)];
+    return { what: 'value', from: edit.value, to: edit.to.value.trim(), slots: [...new Set(names)] };
+  }
   if (edit.do !== 'renameSlot') return undefined;
   return {
     what: 'slot',

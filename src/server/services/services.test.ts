@@ -183,6 +183,30 @@ describe('the services, with real workers and a real database', () => {
     expect((await listWalkthroughs(db, first))[0]!.walkthrough).toEqual(walkthrough);
   });
 
+  it('let tests follow a value that is called otherwise, and back', async () => {
+    const id = await bots.create(teaShop());
+    const line = {
+      text: 'mint tea',
+      intent: 'order_tea',
+      slots: [{ slot: 'tea', start: 0, end: 8, value: 'mint tea' }],
+    };
+    await bots.addTestSet(id, 'hand', [line]);
+    const walkthrough = {
+      name: 'w',
+      turns: [{ user: 'x' }],
+      expect: { slots: { tea: ['green tea', 'mint tea'], way: 'mint tea' } },
+    };
+    await bots.addWalkthroughs(id, [walkthrough]);
+    const [set] = await listTestSets(db, id);
+    await bots.edit(id, { do: 'changeValue', entity: 'tea', value: 'mint tea', to: { value: 'peppermint' } });
+    const slots = async () => (await listWalkthroughs(db, id))[0]!.walkthrough.expect.slots;
+    expect((await readTestLines(db, id, set!.id))![0]!.slots![0]!.value).toBe('peppermint');
+    expect(await slots()).toEqual({ tea: ['green tea', 'peppermint'], way: 'mint tea' });
+    await bots.step(id, 'undo');
+    expect(await readTestLines(db, id, set!.id)).toEqual([line]);
+    expect(await slots()).toEqual(walkthrough.expect.slots);
+  });
+
   it('undo what was done last, whatever it was', async () => {
     const id = await bots.create(teaShop());
     await bots.addTestSet(id, 'hand', [{ text: 'a', intent: 'order_tea' }]);
