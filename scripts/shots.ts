@@ -49,6 +49,8 @@ try {
   await shoot(page, 'say');
   await at('/bots/1/say/texts');
   await shoot(page, 'texts');
+  await at('/bots/1/settings');
+  await shoot(page, 'settings');
   await at('/bots/1/say?form=trade_application');
   await page.getByRole('textbox', { name: 'Confirmation' }).fill('A trade form for {business');
   await page.getByRole('textbox', { name: 'Confirmation' }).press('Tab');

@@ -139,7 +139,7 @@
   }
 
   td:nth-child(2) {
-    width: 8.5rem;
+    width: 10.5rem;
   }
 
   .required {
