@@ -1,4 +1,4 @@
-import type { Form } from '../bot/document.js';
+import { findForm, kindOf, type Form } from '../bot/document.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { contentStems, dayNamed } from './fits.js';
 import { namedSlots } from './named.js';
@@ -14,11 +14,21 @@ export interface SlotFit {
   value: SlotValue;
 }
 
+/** What a slot is called to the customer: by its kind where its name is a little word ("at"). */
+function calledFor({ document }: Turn, open: OpenForm, name: string): string {
+  const kind = kindOf(
+    document,
+    findForm(document, open.form)?.slots.find((slot) => slot.name === name),
+  );
+  const little = /^(?:at|when|on|to|from|by|until|start|begin)$/.test(name);
+  return little && (kind === 'time' || kind === 'date') ? (kind === 'date' ? 'day' : 'time') : slotWords(name);
+}
+
 /** Asks which of several slots a value is for. */
 export function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: SlotFit[]): Reply {
   const choices = listWords(
     turn,
-    options.map(({ slot, value }) => `the ${slotWords(slot)} (${valueWords(turn, value)})`),
+    options.map(({ slot, value }) => `the ${calledFor(turn, open, slot)} (${valueWords(turn, value)})`),
     'disjunction',
   );
   return {

@@ -69,6 +69,16 @@ export function timeFor({ value, digits, words }: Omit<BareNumber, 'named'>): st
   return `${pad((late ? hour + 12 : hour) % 24)}:${pad(minute)}`;
 }
 
+const EVENING = '17:00';
+
+/** Of an hour said without its half of the day, the one in the evening where an evening is held. */
+export function timeNear(time: string | undefined, held: SlotValue | undefined): string | undefined {
+  if (time === undefined || typeof held !== 'string' || time >= '12:00' || time < '08:00') return time;
+  const [from, to] = held.split('/') as [string, string?];
+  const later = `${pad(Number(time.slice(0, 2)) + 12)}${time.slice(2)}`;
+  return from >= EVENING && (to === undefined || later <= to) ? later : time;
+}
+
 /** A code with its letters before the figures: those that the customer may leave out are put back. */
 const LEADING_LETTERS = /^\^?([\p{L}]{1,6})(?:\(\?:)?((?:\\?[-/ .]))?\)?\??\\d\{(\d+)\}\$?$/u;
 
@@ -106,7 +116,7 @@ export function numberFor(
   if (kind === 'money')
     return named ? undefined : { amount: value, currency: currencyOf(held) ?? homeCurrency(document.region) };
   if (kind === 'ordinal') return Number.isInteger(value) ? value : undefined;
-  if (kind === 'time') return timeFor(number);
+  if (kind === 'time') return timeNear(timeFor(number), held);
   if (kind === 'date') {
     const isDay = Number.isInteger(value) && value >= 1 && value <= 31 && (named || digits !== null);
     return isDay && today !== null ? dayNamed(value, today, held) : undefined;

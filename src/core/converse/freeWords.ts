@@ -26,7 +26,7 @@ const NO_NAME = new Set(
   now later soon never ever again here there tomorrow today yesterday need want like make made change changed cancel order book tell
   say said ask know think mean mind sure wrong right good bad fine dont cant wont isnt id im ive ill youre thats whats one two three
   four five six seven eight nine ten zero none nothing anything something someone somebody anyone robot bot human person ridiculous
-  hello hi hey bye morning afternoon evening actually instead another other`.split(/\s+/),
+  hello hi hey bye morning afternoon evening actually instead another other half past quarter oclock`.split(/\s+/),
 );
 /** Endings of words that describe, which one word in small letters alone makes no name. */
 const DESCRIBES = /(?:ous|ful|less|ing|ly|able|ible|ish|ive)$/;

@@ -5,7 +5,7 @@ import type { SlotReading } from '../recognise/slots.js';
 import { showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/texts.js';
 import { tokenise } from '../text/tokens.js';
-import { CLOCK, timeFor } from './fits.js';
+import { CLOCK, timeFor, timeNear } from './fits.js';
 import { nearHeld, settleEnds } from './stretch.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
@@ -37,6 +37,9 @@ const distinct = (values: readonly Value[]): Value[] =>
 const ALTERNATIVE = /(?:^|[^\p{L}])(?:or|either)(?:[^\p{L}]|$)|\/|\?/iu;
 /** Words that join the parts of a sum. */
 const SUM = /(?:^|[^\p{L}])(?:and|plus|with)(?:[^\p{L}]|$)|[&+,]/iu;
+
+/** Words before a figure that is no part of a sum: "two soups, collect at 12". */
+const NO_SUM = /(?:^|[^\p{L}])(?:at|by|around|about|from|for|on|before|after|until|till|to|no|number)\s+$/iu;
 
 /** The things of an order: the list slot with the most values; `null` where there is one thing at most. */
 function thingsOf(document: BotDocument, form: Form, readings: readonly SlotReading[]): SlotReading[] | null {
@@ -141,6 +144,7 @@ function joined(
     kind === 'number' &&
     values.every((value) => typeof value === 'number') &&
     SUM.test(between) &&
+    !NO_SUM.test(between) &&
     !ALTERNATIVE.test(between)
   ) {
     return { value: values.reduce<number>((sum, value) => sum + value, 0) };
@@ -230,6 +234,15 @@ function asHours(
   });
 }
 
+/** An hour said without its half of the day is in the evening where the form holds an evening. */
+function inHalf(document: BotDocument, form: Form, reading: SlotReading, held: Record<string, SlotValue>): SlotReading {
+  const slot = form.slots.find(({ name }) => name === reading.slot);
+  if (kindOf(document, slot) !== 'time' || typeof reading.value !== 'string') return reading;
+  if (/\p{L}*[ap]\.?m|morning|noon/iu.test(reading.text)) return reading;
+  const value = timeNear(reading.value, held[reading.slot]);
+  return value === undefined ? reading : { ...reading, value };
+}
+
 const EITHER = /^[\s,]*(?:or|\/)(?:[\s,]+\p{L}{1,6}){0,2}\s*$/iu;
 
 /** "Friday or Saturday" is a choice for one slot, though the form has another of the same kind. */
@@ -261,9 +274,12 @@ export function gatherValues(
   readings: readonly SlotReading[],
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
-  const near = readings.map((reading) =>
-    reading.slot === asked ? reading : nearHeld(reading, held[reading.slot], today),
-  );
+  const near = readings.map((reading) => {
+    if (reading.slot === asked && typeof held[reading.slot] !== 'string') return reading;
+    return reading.slot === asked
+      ? inHalf(document, form, reading, held)
+      : nearHeld(inHalf(document, form, reading, held), held[reading.slot], today);
+  });
   const counting = asOneChoice(text, asHours(document, form, text, near, { held, asked })).filter(
     (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
   );

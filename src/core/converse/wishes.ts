@@ -5,6 +5,7 @@ import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';
 import { contentStems, onlyValue, saysSomething } from './fits.js';
+import { requests } from './phrases.js';
 import type { OfferedIntent } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
 import { gatherValues, type GivenValues } from './values.js';
@@ -130,6 +131,15 @@ export interface Wish {
 /** Whether a part can be a wish by itself: it asks for something. */
 const asksSomething = (part: ReadPart): boolean => part.question || part.request;
 
+/** Whether a part asks in words that can be nothing else: a verb at its beginning may be a value ("collect at 12"). */
+const asksPlainly = ({ question, folded }: ReadPart): boolean => question || requests(folded);
+
+/** "Collect at 12": the first word is a value of what the message asks for. */
+const beginsWithValue = (turn: Turn, part: ReadPart, whole: string | null): boolean =>
+  whole !== null &&
+  !asksPlainly(part) &&
+  readingsFor(turn, whole, null).some(({ start, end }) => start <= part.start && part.start < end);
+
 const LIKELY = 0.5;
 
 /** A second wish is only offered, so it need not be sure. */
@@ -147,9 +157,14 @@ function likelyIn(turn: Turn, { ranking, decision }: Recognition): string | null
 export function wishesOf(turn: Turn): Wish[] {
   const wishes: Wish[] = [];
   const before: Wish['within'] = [];
+  const whole = acceptedIn(turn.matter);
+  const asksBeside = turn.parts.some((part) => asksPlainly(part) && acceptedIn(part.recognition) !== whole);
   for (const part of turn.parts) {
     const last = wishes.at(-1);
-    const sure = asksSomething(part) ? acceptedIn(part.recognition) : null;
+    const own = acceptedIn(part.recognition);
+    // What is told may be the wish of the whole message ("it never came, and I want to order again").
+    const isTold = asksBeside && own !== null && own === whole;
+    const sure = (asksSomething(part) && !beginsWithValue(turn, part, whole)) || isTold ? own : null;
     const intent = sure ?? (asksSomething(part) && last ? likelyIn(turn, part.recognition) : null);
     const stretch = { start: part.start, end: part.end };
     if (intent === null || isSmallTalk(turn, intent)) (last?.within ?? before).push(stretch);

@@ -113,6 +113,10 @@ function addressTest(text: string): (token: Token) => boolean {
   };
 }
 
+/** The ending of "22nd", which is no short "and". */
+const isEnding = (text: string, { norm, start }: Token): boolean =>
+  /^(?:st|nd|rd|th)$/.test(norm) && /\d/.test(text[start - 1] ?? '');
+
 /** Reads a text. @param mend gives what a word is to be read as, or `null` */
 export function readWith(whole: string, mend: (token: Token) => string | null): ReadText {
   const start = whole.slice(0, LONGEST_READ);
@@ -125,7 +129,7 @@ export function readWith(whole: string, mend: (token: Token) => string | null): 
   for (const token of tokens) {
     if (mendings.length === MOST_MENDED || unknown === MOST_UNKNOWN) break;
     if (!DICTIONARY.has(token.norm)) unknown++;
-    const read = inAddress(token) ? null : mend(token);
+    const read = inAddress(token) || isEnding(text, token) ? null : mend(token);
     if (read === null) continue;
     token.read = read;
     mendings.push({ start: token.start, end: token.end, text: token.text, read });

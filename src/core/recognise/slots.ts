@@ -100,9 +100,20 @@ function withoutRetracted(text: string, readings: readonly SlotReading[]): Slots
   return { slots: standing.filter((reading) => !takenBack.has(reading)), passedOver };
 }
 
-/** Where two slots read the very same words, the asked one keeps them, else the one that stands first in the form. */
-function onePerWords(form: Form, readings: readonly SlotReading[], asked: string | null): SlotReading[] {
-  const place = (slot: string): number => (slot === asked ? -1 : form.slots.findIndex((item) => item.name === slot));
+/**
+ * Where two slots read the very same words, the asked one keeps them, then a time ("at 12" is no amount), else the one
+ * that stands first in the form.
+ */
+function onePerWords(
+  form: Form,
+  readings: readonly SlotReading[],
+  { asked, isTime }: { asked: string | null; isTime: (entity: string) => boolean },
+): SlotReading[] {
+  const place = (slot: string): number => {
+    const own = form.slots.findIndex((item) => item.name === slot);
+    if (slot === asked) return -2;
+    return isTime(form.slots[own]?.entity ?? '') ? -1 : own;
+  };
   const words = ({ start, end }: SlotReading): string => `${start} ${end}`;
   const first = new Map<string, number>();
   for (const reading of readings)
@@ -245,7 +256,8 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
       });
     }
     readings.sort((a, b) => a.start - b.start);
-    const kept = withoutRetracted(text, onePerWords(form, readings, asked));
+    const isTime = (entity: string) => kindOf(entity) === 'time';
+    const kept = withoutRetracted(text, onePerWords(form, readings, { asked, isTime }));
     return { slots: kept.slots, passedOver: [...passedOver, ...kept.passedOver] };
   };
 }

@@ -124,11 +124,24 @@ function sumNamed(turn: Turn, form: Form, open: OpenForm, own: Stretches): Recor
   return sums.length === 1 && value !== undefined ? { [sum!.name]: value } : {};
 }
 
+/** "It's 8" where a time of day is held: the hour it would be. */
+function hourNamed(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
+  const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
+  const [time, ...more] = form.slots.filter(
+    (slot) => kindOf(turn.document, slot) === 'time' && open.values[slot.name] !== undefined,
+  );
+  const value =
+    number && time && more.length === 0
+      ? numberFor(turn.document, time, number, turn.now, open.values[time.name])
+      : undefined;
+  return value === undefined ? {} : { [time!.name]: value };
+}
+
 /** "It's 16" may be said of a house as well as of an amount; "make it 16" may not. */
 const SAYS_WHAT_IS = /(?:^| )(?:its|it is|thats|that is|was|should be|number)(?: |$)/;
 
-/** Where a figure is for an amount or for the number of a house: what it would be for each. */
-function amountOrHouse(
+/** Where a figure is for an amount, for the number of a house or for an hour: what it would be for each. */
+function amountOrOther(
   turn: Turn,
   form: Form,
   open: OpenForm,
@@ -143,8 +156,12 @@ function amountOrHouse(
       turn.document,
       form.slots.find(({ name }) => name === amount),
     ) === 'number';
-  const houses = isAmount ? Object.entries(houseNumber(turn, form, open, own)) : [];
-  return houses.length === 0 ? [] : [[amount, value!] as const, ...houses].map(([slot, is]) => ({ slot, value: is }));
+  if (!isAmount) return [];
+  const rivals = [
+    ...Object.entries(houseNumber(turn, form, open, own)),
+    ...Object.entries(hourNamed(turn, form, open, own)),
+  ];
+  return rivals.length === 0 ? [] : [[amount, value!] as const, ...rivals].map(([slot, is]) => ({ slot, value: is }));
 }
 
 function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches): Reply | null {
@@ -161,7 +178,7 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     [byValues, houseNumber(turn, form, open, own), sumNamed(turn, form, open, own)].find(
       (values) => Object.keys(values).length > 0,
     ) ?? {};
-  const either = amountOrHouse(turn, form, open, own, changed);
+  const either = amountOrOther(turn, form, open, own, changed);
   if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value), either);
   const end = changeEnd(turn, form, open, changed, own);
   if (end) return end;

@@ -142,9 +142,17 @@ function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record
 }
 
 /** What the customer means by "the same as before" for the slot that was asked for. */
-function asBefore({ turn, form, asked }: Filling): Record<string, SlotValue> {
+function asBefore({ turn, form, open, asked }: Filling): Record<string, SlotValue> {
   const { remembered } = turn.state;
   if (!asked || !turn.hearing.says('asBefore')) return {};
+  // "The same address" is of the address, whatever was asked for.
+  const always = form.slots.map(({ when: _, ...slot }): Slot => slot);
+  const named = namedSlots(turn, { ...form, slots: always }, open).map(({ name }) => name);
+  if (named.length > 0 && !named.includes(asked.name)) {
+    return Object.fromEntries(
+      named.flatMap((name) => (remembered[name] === undefined ? [] : [[name, remembered[name]]])),
+    );
+  }
   const own = remembered[asked.name];
   if (own !== undefined) return { [asked.name]: own };
   // Another form may call it otherwise: the slot of the same entity.
@@ -183,18 +191,25 @@ function answered(filling: Filling, own: Stretches): GivenValues {
   const figure = figureAnswer(filling, own);
   const isRead =
     asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
-  if (figure !== null && !isRead && read.wrong.length === 0)
-    return { ...read, given: figure, between: null, firstOf: null };
+  const kindOfSlot = (slot: string) =>
+    kindOf(
+      turn.document,
+      form.slots.find(({ name }) => name === slot),
+    );
+  if (figure !== null && !isRead && read.wrong.length === 0) {
+    // What is more than a figure is kept: "at eight" is a time, whatever was asked for.
+    const said = Object.entries(read.given).filter(
+      ([slot]) => open.values[slot] !== undefined && kindOfSlot(slot) === 'time',
+    );
+    const given = Object.keys(figure).length > 0 ? figure : Object.fromEntries(said);
+    return { ...read, given, between: null, firstOf: null };
+  }
   const kind = kindOf(turn.document, asked);
   const isNew = Object.keys(read.given).every((slot) => open.values[slot] === undefined && slot !== open.asked);
   const corrected = isNew ? figureCorrection(filling, own) : {};
   const found = Object.keys(corrected).length > 0 ? {} : toAsked(filling, read.given);
   const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...found };
-  const isNumber = (slot: string) =>
-    kindOf(
-      turn.document,
-      form.slots.find(({ name }) => name === slot),
-    ) === 'number';
+  const isNumber = (slot: string) => kindOfSlot(slot) === 'number';
   Object.assign(given, nameBeside(filling, own, given));
   const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
   if (asked && free !== undefined) {

@@ -2,8 +2,9 @@ import type { Slot } from '../../bot/document.js';
 import { showValue, type SlotValue } from '../../recognise/value.js';
 import { sharesWord } from '../ends.js';
 import { bareNumber, numberFor, onlyValue } from '../fits.js';
+import { namedSlots } from '../named.js';
 import { placeNamed } from '../places.js';
-import { openForm, slotWords, takeAndAdvance, type Reader, type Turn } from '../turn.js';
+import { askAgain, countMiss, openForm, slotWords, takeAndAdvance, type Reader, type Turn } from '../turn.js';
 import { valuesFor } from '../wishes.js';
 
 /** The value of several that an answer chooses: by itself, or by its place. */
@@ -29,6 +30,15 @@ export const whichReader: Reader = {
     if (!current) return null;
     const { open, form } = current;
     const state = { ...turn.state, tries: 0 };
+    // A yes chooses neither, and is no yes to what was asked before.
+    if (
+      (open.between || open.fits) &&
+      turn.hearing.onlySteers &&
+      turn.hearing.says('yes', 'ok') &&
+      !turn.hearing.says('no')
+    ) {
+      return { ...countMiss(turn, (next) => askAgain(turn, next)), why: 'a yes chooses neither' };
+    }
     if (open.between) {
       const { slot: name, values } = open.between;
       const slot = form.slots.find((item) => item.name === name);
@@ -39,12 +49,15 @@ export const whichReader: Reader = {
     if (open.fits) {
       const { options } = open.fits;
       const place = placeNamed(turn.hearing.folded, options.length);
-      const named = options.filter(
+      const inWords = options.filter(
         ({ slot, value }) =>
           sharesWord(slot, turn.text) ||
           ` ${turn.hearing.folded} `.includes(` ${slotWords(slot)} `) ||
           turn.hearing.folded.includes(showValue(value).toLowerCase()),
       );
+      // "The time", though the slot is called otherwise.
+      const slots = namedSlots(turn, form, open).map(({ name }) => name);
+      const named = inWords.length > 0 ? inWords : options.filter(({ slot }) => slots.includes(slot));
       const option = place !== null ? options[place] : named.length === 1 ? named[0] : undefined;
       if (!option) return null;
       return {

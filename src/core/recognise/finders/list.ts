@@ -31,16 +31,19 @@ function allowedEdits(length: number): number {
 
 const isNumber = (word: string): boolean => /^\p{N}/u.test(word);
 
-/** Of short words only the plural is taken for the same word. */
-const isPlural = (a: string, b: string): boolean =>
-  Math.min(a.length, b.length) > 2 && (a.endsWith('s') || b.endsWith('s')) && !a.endsWith('ss') && !b.endsWith('ss');
+/** Whether one of two words is the plural of the other: of short words only that is taken for the same. */
+const isPlural = (a: string, b: string): boolean => {
+  const [one, more] = a.length < b.length ? [a, b] : [b, a];
+  return one.length > 2 && (more === `${one}s` || more === `${one}es`) && !one.endsWith('s');
+};
 
 /** How a written word can be a word of the list without being a misspelling of it; `null` where it cannot. */
 function matchWord(written: ListWord, wanted: ListWord): Match | null {
   if (written.norm === wanted.norm) return 'exact';
   if (wanted.number && UNITS.get(written.norm) === Number(wanted.norm)) return 'inflected';
-  if (written.number || wanted.number || written.stem !== wanted.stem) return null;
-  return wanted.norm.length > 3 || isPlural(written.norm, wanted.norm) ? 'inflected' : null;
+  if (written.number || wanted.number) return null;
+  const same = written.stem === wanted.stem && wanted.norm.length > 3;
+  return same || isPlural(written.norm, wanted.norm) ? 'inflected' : null;
 }
 
 type WordMatches = ReadonlyMap<string, Match>;
@@ -70,7 +73,8 @@ class ListWords {
   matches(norm: string, mayBeMisspelt: boolean): WordMatches {
     const written = listWord(norm);
     const unit = UNITS.get(norm);
-    const keys = [`= ${norm}`, `stem ${written.stem}`, ...(unit === undefined ? [] : [`number ${unit}`])];
+    const other = norm.endsWith('s') ? norm.slice(0, -1) : `${norm}s`;
+    const keys = [`= ${norm}`, `= ${other}`, `stem ${written.stem}`, ...(unit === undefined ? [] : [`number ${unit}`])];
     const matches = new Map<string, Match>();
     for (const word of keys.flatMap((key) => this.#by.get(key) ?? [])) {
       const match = matchWord(written, word);

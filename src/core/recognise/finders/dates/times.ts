@@ -206,7 +206,7 @@ function readPoint(words: readonly Word[], at: number, bare: boolean): TimeRead 
   if (alone && !bare) {
     const marked = /^(?:at|around|about|by|before|after|until|till|til)$/.test(said(words, at - 1));
     const after = words[clock.next];
-    const free = !after || !joined(after) || MAY_FOLLOW.test(after.said);
+    const free = !after || !joined(after) || after.gap === ',' || MAY_FOLLOW.test(after.said);
     if (!marked || !free || clock.hour === 0 || (/^\d/.test(said(words, at)) && after?.glued)) return null;
   }
   const minutes = inDay(clock.hour, clock.minute, half, said(words, at));
