@@ -198,6 +198,13 @@ export function findEntity(document: BotDocument, name: string): Entity | undefi
   );
 }
 
+/** The kind of values that a slot of a form takes. */
+export const kindOfSlot = (document: BotDocument, form: Form, name: string): EntityKind | undefined =>
+  kindOf(
+    document,
+    form.slots.find((slot) => slot.name === name),
+  );
+
 /** The kind of values that a slot takes. */
 export const kindOf = (document: BotDocument, slot: Slot | undefined): EntityKind | undefined =>
   slot && findEntity(document, slot.entity)?.kind;

@@ -1,4 +1,4 @@
-import { kindOf, type BotDocument, type EntityKind, type Form, type Slot } from '../bot/document.js';
+import { kindOf, kindOfSlot, type BotDocument, type EntityKind, type Form, type Slot } from '../bot/document.js';
 import { allWordings } from '../bot/localised.js';
 import { namesNoDay } from '../recognise/finders/dates/noDay.js';
 import type { SlotReading } from '../recognise/slots.js';
@@ -82,10 +82,7 @@ function oneThing(
   const border = first.end + joint;
   const end = things.at(-1)!.end;
   const shared = (reading: SlotReading) =>
-    kindOf(
-      document,
-      form.slots.find(({ name }) => name === reading.slot),
-    ) !== 'number' &&
+    kindOfSlot(document, form, reading.slot) !== 'number' &&
     reading.slot !== first.slot &&
     readings.filter(({ slot }) => slot === reading.slot).length === 1 &&
     reading.start >= end;
@@ -199,11 +196,7 @@ function asHours(
   readings: readonly SlotReading[],
   { held, asked }: { held: Record<string, SlotValue>; asked: string | null },
 ): SlotReading[] {
-  const kind = (name: string) =>
-    kindOf(
-      document,
-      form.slots.find((slot) => slot.name === name),
-    );
+  const kind = (name: string) => kindOfSlot(document, form, name);
   const wanted = form.slots.find(({ name }) => kind(name) === 'time' && !readings.some(({ slot }) => slot === name));
   if (!wanted) return [...readings];
   const { name: slot, entity } = wanted;

@@ -15,6 +15,37 @@ import { openRecogniser, trainRecogniser, type Recogniser } from './recogniser.j
 
 const NOW = '2026-03-04T09:30';
 
+/** Texts that people and machines write by mistake or to do harm. */
+const piece = fc.oneof(
+  fc.constantFrom(
+    '100000000',
+    'weeks',
+    'from',
+    'today',
+    'constructor',
+    '__proto__',
+    'toString',
+    'next',
+    '2',
+    'the',
+    'day',
+    'after',
+    'minus',
+    'half a',
+    '31',
+    'february',
+    '£',
+    '-',
+    '/',
+    '<b>',
+    '😀',
+    '\u0301',
+    '\ud800',
+  ),
+  fc.string({ maxLength: 6 }),
+);
+const odd = fc.array(piece, { maxLength: 12 }).map((parts) => parts.join(' '));
+
 function everyKind(pattern = '\\w+-\\d+-[A-Z]+-\\d'): Recogniser {
   const bot = teaShop((draft) => {
     const values = Array.from({ length: 2000 }, (_, index) => `value${index.toString(36)}word`);
@@ -94,35 +125,6 @@ describe('a text that means harm, or comes of a slip', () => {
   });
 
   it('is read whatever it is made of, also when it was taught', () => {
-    const piece = fc.oneof(
-      fc.constantFrom(
-        '100000000',
-        'weeks',
-        'from',
-        'today',
-        'constructor',
-        '__proto__',
-        'toString',
-        'next',
-        '2',
-        'the',
-        'day',
-        'after',
-        'minus',
-        'half a',
-        '31',
-        'february',
-        '£',
-        '-',
-        '/',
-        '<b>',
-        '😀',
-        '\u0301',
-        '\ud800',
-      ),
-      fc.string({ maxLength: 6 }),
-    );
-    const odd = fc.array(piece, { maxLength: 12 }).map((parts) => parts.join(' '));
     fc.assert(
       fc.property(odd, (text) => {
         expect(recogniser.recognise(text, NO_VECTORS, NOW).failed).toEqual([]);
@@ -136,5 +138,68 @@ describe('a text that means harm, or comes of a slip', () => {
       );
     });
     expect(trainRecogniser(taught, NO_VECTORS).intents).toHaveLength(3);
+  });
+
+  it('makes no valid bot fail, whatever the bot asks for and was taught', () => {
+    const word = fc.constantFrom(
+      'rose',
+      'two',
+      'next',
+      'a5',
+      'o2',
+      'half',
+      'constructor',
+      '26"',
+      'may',
+      'x',
+      'no',
+      '12 mill',
+    );
+    const entity = fc.oneof(
+      fc.constantFrom(...BUILT_IN_KINDS).map((kind) => ({ kind })),
+      fc.constant({ kind: 'quantity' }),
+      fc.constant({ kind: 'free' }),
+      fc
+        .constantFrom('A-\\d{3}', '\\w+', '[a-z]+', '\\d-?\\d?', '(?:ab)+')
+        .map((pattern) => ({ kind: 'pattern', pattern })),
+      fc
+        .record({
+          misspellings: fc.boolean(),
+          values: fc.uniqueArray(
+            fc.array(word, { minLength: 1, maxLength: 3 }).map((words) => words.join(' ')),
+            { minLength: 1, maxLength: 6 },
+          ),
+        })
+        .map((list) => ({ kind: 'list', ...list })),
+    );
+    const bot = fc.record({
+      entities: fc.array(entity, { minLength: 1, maxLength: 5 }),
+      taught: fc.array(odd, { maxLength: 5 }),
+      required: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(bot, fc.array(odd, { minLength: 1, maxLength: 4 }), ({ entities, taught, required }, texts) => {
+        const shop = teaShop((draft) => {
+          (draft['entities'] as object[]).push(...entities.map((own, at) => ({ name: `own_${at}`, ...own })));
+          const [form] = draft['forms'] as { slots: object[] }[];
+          form!.slots.push(
+            ...entities.map((_, at) => ({ name: `slot_${at}`, entity: `own_${at}`, required, prompts: ['Which?'] })),
+          );
+          const lines = taught.map((line) => line.replaceAll(/[<>]/gu, ' ').trim()).filter((line) => line !== '');
+          (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push(...lines);
+        });
+        const model = trainRecogniser(shop, NO_VECTORS);
+        const reader = openRecogniser(shop, model);
+        expect(model.unread).toEqual([]);
+        let state = startConversation('1');
+        for (const text of ['order two green tea', ...texts, 'yes']) {
+          expect(reader.recognise(text, NO_VECTORS, NOW).failed).toEqual([]);
+          const turn = step(reader, state, { type: 'text', text, vectors: NO_VECTORS, now: NOW });
+          expect(turn.says.every((say) => typeof say.text === 'string')).toBe(true);
+          state = turn.state;
+        }
+      }),
+      { numRuns: 25 },
+    );
   });
 });

@@ -1,5 +1,5 @@
 import { VERBS } from '../../bot/customersName.js';
-import { kindOf, type Form, type Slot } from '../../bot/document.js';
+import { kindOf, kindOfSlot, type Form, type Slot } from '../../bot/document.js';
 import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
 import { askWhichSlot, changeEnd, type SlotFit } from '../ends.js';
@@ -151,11 +151,7 @@ function amountOrOther(
   const said = own.map((clause) => turn.text.slice(clause.start, clause.end)).join(' ');
   const [[amount, value] = [], ...others] = Object.entries(changed);
   if (amount === undefined || others.length > 0 || !SAYS_WHAT_IS.test(foldPhrase(said))) return [];
-  const isAmount =
-    kindOf(
-      turn.document,
-      form.slots.find(({ name }) => name === amount),
-    ) === 'number';
+  const isAmount = kindOfSlot(turn.document, form, amount) === 'number';
   if (!isAmount) return [];
   const rivals = [
     ...Object.entries(houseNumber(turn, form, open, own)),

@@ -1,0 +1,231 @@
+import { findEntity, kindOf, kindOfSlot, type Form, type Slot } from '../bot/document.js';
+import { sameValue, type SlotValue } from '../recognise/value.js';
+import { sharesWord } from './ends.js';
+import { bareNumber, numberFor, onlyValue } from './fits.js';
+import { freeValue, mayBe, TAKES_ANY_WORDS } from './freeWords.js';
+import { namedSlots } from './named.js';
+import { alters } from './phrases.js';
+import type { OpenForm } from './state.js';
+import { slotApplies, type Turn } from './turn.js';
+import type { GivenValues } from './values.js';
+import { acceptedIn, isSmallTalk, valuesFor, type Stretches } from './wishes.js';
+
+/** A form while its slots are filled. */
+export interface Filling {
+  turn: Turn;
+  form: Form;
+  open: OpenForm;
+  /** The slot that was asked for. */
+  asked: Slot | undefined;
+}
+
+/** Whether an answer changes values that were already given, and so is a correction rather than free words. */
+export const corrects = (held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean =>
+  Object.entries(given).some(([slot, value]) => held[slot] !== undefined && !sameValue(held[slot], value));
+
+/** Values of kinds that are known wherever they stand: codes, mail addresses, telephone numbers. */
+const IDENTIFYING = ['pattern', 'email', 'phone', 'url'];
+
+export const namesSomething = ({ matter, document }: Turn): boolean =>
+  matter.slots.some(({ entity }) => IDENTIFYING.includes(findEntity(document, entity)?.kind ?? ''));
+
+/** Whether a message is a whole other request, and no free words for the slot that was asked for. */
+function asksForElse({ turn, open, asked }: Filling): boolean {
+  const intent = acceptedIn(turn.matter);
+  if (intent === null || intent === open.intent || isSmallTalk(turn, intent)) return false;
+  const { hearing } = turn;
+  if (hearing.content.some(({ question }) => question)) return true;
+  if (kindOf(turn.document, asked) !== 'free') return true;
+  return (
+    namesSomething(turn) ||
+    /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded)
+  );
+}
+
+/** The words of an answer, without what only steers and without questions. */
+export function answerWords(turn: Turn, own: Stretches): string {
+  const [first, last] = [own[0], own.at(-1)];
+  if (!first || !last) return '';
+  // What stands between two clauses of an answer belongs to it, unless it steers.
+  const whole = turn.hearing.clauses.every(
+    ({ start, end, steering }) => steering === null || end <= first.start || start >= last.end,
+  );
+  return whole
+    ? turn.text.slice(first.start, last.end)
+    : own.map(({ start, end }) => turn.text.slice(start, end)).join(' ');
+}
+
+/** What an answer that no finder read gives to the slot that was asked for. */
+function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, SlotValue>): SlotValue | undefined {
+  const { turn, asked, open } = filling;
+  const words = answerWords(turn, own);
+  if (!asked || words.trim() === '') return undefined;
+  const kind = kindOf(turn.document, asked);
+  if (kind === 'list') return onlyValue(turn.document, asked, words);
+  if (!TAKES_ANY_WORDS.includes(kind)) return undefined;
+  const altered = corrects(open.values, given) && (alters(turn.hearing.folded) || kind !== 'free');
+  if (altered || asksForElse(filling)) return undefined;
+  const value = freeValue(words);
+  return mayBe(kind, value) ? value : undefined;
+}
+
+/** A figure that is all an answer says fills the slot that was asked for, and no other. */
+function figureAnswer(filling: Filling, own: Stretches): Record<string, SlotValue> | null {
+  const { turn, asked } = filling;
+  if (!asked) return null;
+  const number = bareNumber(answerWords(turn, own));
+  if (!number || Object.keys(figureCorrection(filling, own)).length > 0) return null;
+  const value = numberFor(turn.document, asked, number, turn.now);
+  if (value !== undefined) return { [asked.name]: value };
+  return kindOf(turn.document, asked) === 'number' ? null : {};
+}
+
+/** "No, 4" in answer to another question: a figure that corrects the one value held that it can be. */
+function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record<string, SlotValue> {
+  const number =
+    alters(turn.hearing.folded) || turn.hearing.says('no', 'wait') ? bareNumber(answerWords(turn, own)) : null;
+  if (!number) return {};
+  const fits = form.slots.flatMap((slot): [string, SlotValue][] => {
+    const kind = kindOf(turn.document, slot);
+    const held = open.values[slot.name];
+    if (
+      held === undefined ||
+      (kind !== 'number' && kind !== 'money' && kind !== 'time' && !(kind === 'date' && number.named))
+    )
+      return [];
+    const value = numberFor(turn.document, slot, number, turn.now, held);
+    return value === undefined ? [] : [[slot.name, value]];
+  });
+  const amounts = fits.filter(([slot]) => kindOfSlot(turn.document, form, slot) === 'number');
+  const likely = amounts.length > 0 ? amounts : fits;
+  return likely.length === 1 ? Object.fromEntries(likely) : {};
+}
+
+/** What the customer means by "the same as before" for the slot that was asked for. */
+function asBefore({ turn, form, open, asked }: Filling): Record<string, SlotValue> {
+  const { remembered } = turn.state;
+  if (!asked || !turn.hearing.says('asBefore')) return {};
+  // "The same address" is of the address, whatever was asked for.
+  const always = form.slots.map(({ when: _, ...slot }): Slot => slot);
+  const named = namedSlots(turn, { ...form, slots: always }, open).map(({ name }) => name);
+  if (named.length > 0 && !named.includes(asked.name)) {
+    return Object.fromEntries(
+      named.flatMap((name) => (remembered[name] === undefined ? [] : [[name, remembered[name]]])),
+    );
+  }
+  const own = remembered[asked.name];
+  if (own !== undefined) return { [asked.name]: own };
+  // Another form may call it otherwise: the slot of the same entity.
+  const names = turn.document.forms
+    .filter((other) => other !== form)
+    .flatMap(({ slots }) => slots.filter(({ entity }) => entity === asked.entity).map(({ name }) => name));
+  const name = names.find((candidate) => remembered[candidate] !== undefined);
+  return name === undefined ? {} : { [asked.name]: remembered[name]! };
+}
+
+/** "I don't mind" takes the slot's default, where it has one. */
+function byDefault({ turn, asked }: Filling): Record<string, SlotValue> {
+  const { hearing } = turn;
+  if (asked?.default === undefined || !hearing.onlySteers || !hearing.says('indifferent')) return {};
+  return { [asked.name]: asked.default };
+}
+
+/** A value goes to the slot that was asked for rather than to another of its kind that holds one already. */
+function toAsked({ turn, form, open, asked }: Filling, given: Record<string, SlotValue>): Record<string, SlotValue> {
+  if (!asked || given[asked.name] !== undefined || alters(turn.hearing.folded)) return given;
+  const rival = form.slots.find(
+    ({ name, entity }) =>
+      entity === asked.entity &&
+      given[name] !== undefined &&
+      open.values[name] !== undefined &&
+      !sharesWord(name, turn.text),
+  );
+  if (!rival) return given;
+  const { [rival.name]: value, ...rest } = given;
+  return { ...rest, [asked.name]: value! };
+}
+
+/** What a message gives to an open form, the slot that was asked for first. @param own what of it is an answer */
+export function answered(filling: Filling, own: Stretches): GivenValues {
+  const { turn, open, asked, form } = filling;
+  const read = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
+  const figure = figureAnswer(filling, own);
+  const isRead =
+    asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
+  if (figure !== null && !isRead && read.wrong.length === 0) {
+    // What is more than a figure is kept: "at eight" is a time, whatever was asked for.
+    const said = Object.entries(read.given).filter(
+      ([slot]) => open.values[slot] !== undefined && kindOfSlot(turn.document, form, slot) === 'time',
+    );
+    const given = Object.keys(figure).length > 0 ? figure : Object.fromEntries(said);
+    return { ...read, given, between: null, firstOf: null };
+  }
+  const kind = kindOf(turn.document, asked);
+  const isNew = Object.keys(read.given).every((slot) => open.values[slot] === undefined && slot !== open.asked);
+  const corrected = isNew ? figureCorrection(filling, own) : {};
+  const found = Object.keys(corrected).length > 0 ? {} : toAsked(filling, read.given);
+  const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...found };
+  const isNumber = (slot: string) => kindOfSlot(turn.document, form, slot) === 'number';
+  Object.assign(given, nameBeside(filling, own, given));
+  const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
+  if (asked && free !== undefined) {
+    given[asked.name] = free;
+    // The number of a house, or a figure within free words, is no amount.
+    if (kind === 'address' || kind === 'free') {
+      for (const slot of Object.keys(given)) if (slot !== asked.name && isNumber(slot)) delete given[slot];
+    }
+  }
+  if (
+    asked &&
+    kind === 'free' &&
+    typeof given[asked.name] === 'string' &&
+    own.length > 0 &&
+    !corrects(open.values, given)
+  ) {
+    given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
+  }
+  return { ...read, given };
+}
+
+/** A name that stands beside other values, and nothing else: "Ann Teague, 07700 900777". */
+function nameBeside(
+  { turn, form, open }: Filling,
+  own: Stretches,
+  given: Record<string, SlotValue>,
+): Record<string, SlotValue> {
+  const slots = form.slots.filter(
+    (slot) =>
+      kindOf(turn.document, slot) === 'person' &&
+      slotApplies(slot, open.values) &&
+      open.values[slot.name] === undefined &&
+      given[slot.name] === undefined,
+  );
+  if (slots.length !== 1 || Object.keys(given).length === 0) return {};
+  const values = turn.recognition.entities;
+  const rest = own
+    .map(({ start, end }) => {
+      const inside = values.filter((value) => value.start >= start && value.end <= end);
+      return inside.reduceRight(
+        (words, value) => `${words.slice(0, value.start - start)} ${words.slice(value.end - start)}`,
+        turn.text.slice(start, end),
+      );
+    })
+    .join(' ')
+    .replace(/[,;.:]|\s+and\s*$|^\s*and\s/gu, ' ')
+    .trim();
+  const isName = /^\p{Lu}[\p{L}'’-]+(?:\s+\p{Lu}[\p{L}'’-]+){0,2}$/u.test(rest) && mayBe('person', rest);
+  return isName ? { [slots[0]!.name]: rest.replace(/\s+/gu, ' ') } : {};
+}
+
+/** Free words that were asked for are all of the answer, though the tagger took a part of it. */
+function wholeAnswer({ turn, form, asked }: Filling, own: Stretches, read: string): string {
+  const words = answerWords(turn, own);
+  const value = freeValue(words);
+  const others = turn.recognition.entities.filter(({ entity }) =>
+    form.slots.some((slot) => slot !== asked && slot.entity === entity),
+  );
+  const extra = value.replace(read, '').trim().split(/\s+/).length;
+  return others.length === 0 && value.includes(read) && extra <= MOST_ADDED && mayBe('free', value) ? value : read;
+}
+
+const MOST_ADDED = 6;
