@@ -1,6 +1,7 @@
 import type { SlotValue } from '../recognise/value.js';
 import { renderMessage } from '../say/render.js';
 import { ENGINE_TEXTS, type TextName } from '../say/texts.js';
+import { exampleAnswer, markedExample } from './examples.js';
 import { findEntity, type BotDocument, type Entity, type EntityKind, type Form } from './document.js';
 
 /** Something that can be put into a text, with what it would say for an example of this bot. */
@@ -20,8 +21,14 @@ const EXAMPLES: Partial<Record<EntityKind, SlotValue>> = {
   money: { amount: 20, currency: 'GBP' },
 };
 
-const exampleValue = (entity: Entity | undefined): SlotValue =>
-  entity?.kind === 'list' ? (entity.values?.[0]?.value ?? '…') : ((entity && EXAMPLES[entity.kind]) ?? '…');
+/** Kinds whose words are kept as the customer says them. */
+const AS_SAID: readonly (EntityKind | undefined)[] = ['free', 'person', 'address', 'pattern', 'email', 'country'];
+
+/** An example of this bot: a value of the list, words that are marked as the slot, else what anybody may say. */
+function exampleValue(document: BotDocument, form: Form, name: string, entity: Entity | undefined): SlotValue {
+  const marked = AS_SAID.includes(entity?.kind) ? markedExample(document, form, name) : undefined;
+  return marked ?? (entity && EXAMPLES[entity.kind]) ?? exampleAnswer(entity);
+}
 
 const optionOf = (value: string): string => value.trim().replace(/[\s-]+/gu, '_');
 const MOST_OPTIONS = 3;
@@ -42,7 +49,7 @@ function formsOf(name: string, entity: Entity | undefined): { text: string; hint
 export function insertsForForm(document: BotDocument, form: Form): Insert[] {
   const values: Record<string, SlotValue> = { reference: '40001' };
   const entities = new Map(form.slots.map(({ name, entity }) => [name, findEntity(document, entity)]));
-  for (const [name, entity] of entities) values[name] = exampleValue(entity);
+  for (const [name, entity] of entities) values[name] = exampleValue(document, form, name, entity);
   const say = (text: string) => renderMessage(text, values, document.languages[0] ?? 'en', document.region);
   const plain = form.slots.map(({ name }) => ({ text: `{${name}}`, hint: `the slot ${name}` }));
   const others = form.slots.flatMap(({ name }) => formsOf(name, entities.get(name)));

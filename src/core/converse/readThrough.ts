@@ -1,43 +1,10 @@
 import { NO_VECTORS } from '../encode/encoder.js';
-import { findEntity, type BotDocument, type Entity, type Form } from '../bot/document.js';
+import { findEntity, type BotDocument, type Form } from '../bot/document.js';
+import { exampleAnswer } from '../bot/examples.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import { startConversation, type ConversationState, type Step } from './state.js';
 import { step } from './step.js';
 import type { TranscriptLine } from './walkthrough.js';
-
-const EXAMPLES: Record<Exclude<Entity['kind'], 'list' | 'pattern' | 'free'>, string> = {
-  number: 'four',
-  quantity: 'two kilos',
-  ordinal: 'the second',
-  date: 'on Friday',
-  time: 'half past three',
-  datetime: 'Friday at half past three',
-  duration: 'two hours',
-  money: '£20',
-  percent: '10 %',
-  email: 'wren@example.org',
-  phone: '01632 960 123',
-  url: 'www.example.org',
-  country: 'Ireland',
-  person: 'Wren Allard',
-  address: '12 Sluice Lane, Dunlow',
-};
-
-/** A text that a simple pattern matches: digits for `\d`, repeated as counted; other letters as they stand. */
-function patternExample(pattern: string): string {
-  return pattern
-    .replace(/\\d|\[0-9\]/g, '7')
-    .replace(/(.)\{(\d+)(?:,\d*)?\}/g, (_, character: string, count: string) => character.repeat(Number(count)))
-    .replace(/[?*+^$\\()]/g, '');
-}
-
-/** What a customer might answer when asked for a value of an entity. */
-function exampleAnswer(entity: Entity | undefined): string {
-  if (!entity) return '…';
-  if (entity.kind === 'list') return entity.values?.[0]?.value ?? '…';
-  if (entity.kind === 'pattern') return patternExample(entity.pattern ?? '');
-  return entity.kind === 'free' ? 'in my own words' : EXAMPLES[entity.kind];
-}
 
 /** The most turns that are written out; a form that goes on longer asks in circles. */
 const MOST_TURNS = 24;
