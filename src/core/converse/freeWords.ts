@@ -52,7 +52,7 @@ function mayBeAddress(value: string): boolean {
   if (words.length === 0) return false;
   return /\d/.test(value)
     ? true
-    : PLACE.test(value) || (words.length > 1 && words.some(({ text }) => /^\p{Lu}/u.test(text)));
+    : PLACE.test(value) || (words.length > 1 && words.some(({ text }) => /^\p{Lu}\p{L}/u.test(text)));
 }
 
 function mayBeCountry(value: string): boolean {

@@ -6,14 +6,14 @@ import { askFor, slotApplies, slotWords, type Reply, type Turn } from './turn.js
 /** What customers call a value by its kind, where a form has one of that kind. */
 const CALLED: Partial<Record<EntityKind, RegExp>> = {
   date: /^(?:day|date)s?$/,
-  time: /^(?:time|hour)$/,
-  number: /^(?:amount|quantity)$/,
-  pattern: /^(?:number|code|reference|ref)$/,
+  time: /^(?:time|hour)s?$/,
+  number: /^(?:amount|quantity)s?$/,
+  pattern: /^(?:number|code|reference|ref)s?$/,
   person: /^names?$/,
-  address: /^(?:address|place|street)$/,
-  email: /^(?:e ?mail|mail)$/,
-  phone: /^(?:phone|number|mobile)$/,
-  money: /^(?:price|amount|sum|budget)$/,
+  address: /^(?:address(?:es)?|place|street)$/,
+  email: /^(?:email|mail)s?$/,
+  phone: /^(?:phone|number|mobile)s?$/,
+  money: /^(?:price|amount|sum|budget)s?$/,
 };
 const NO_NAME = new Set([
   'new',

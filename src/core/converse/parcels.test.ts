@@ -37,6 +37,23 @@ testManners('parcels', {
       outcome: 'completed',
     },
     {
+      name: 'where it may be left is no address',
+      lines: [
+        'send two shoe boxes to Spain',
+        ['please leave it by the gate if I am out', /Where shall we collect/],
+        '9 Kiln Street',
+      ],
+      slots: { from_address: '9 Kiln Street', window: undefined },
+    },
+    {
+      name: 'the number is wrong too',
+      lines: [
+        'redirect TP991122 to 22 Weir Road',
+        ["no the number's wrong too", /Which parcel/],
+        ['TP991123', /TP991123 to/],
+      ],
+    },
+    {
       name: 'two wishes, the second at the yes',
       lines: ['cancel collection TP300301', ['yes and book a new one for Friday', /is off.*How big/]],
       slots: { day: '2026-03-06' },

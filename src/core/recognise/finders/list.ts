@@ -189,7 +189,7 @@ export const listFinder: Finder = {
         let best: { length: number; match: Match; values: string[]; end: number } | null = null;
         for (const phrase of phrasesFrom(byWords, matches, at)) {
           const length = phrase.tokens.length;
-          if (best && length < best.length) continue;
+          if ((best && length < best.length) || isVerb(phrase, tokens, at)) continue;
           const match = matchPhrase(phrase, tokens, matches, at);
           const end = match === null ? -1 : suffixEnd(phrase, text, tokens[at + length - 1]!.end);
           if (match === null || end < 0) continue;
@@ -234,6 +234,10 @@ function orders<Item>(items: readonly Item[]): Item[][] {
     orders(items.filter((_, other) => other !== index)).map((rest) => [item, ...rest]),
   );
 }
+
+/** "I am" names no half of the day. */
+const isVerb = ({ tokens: [word, more] }: Phrase, tokens: readonly Token[], at: number): boolean =>
+  word?.norm === 'am' && !more && tokens[at - 1]?.norm === 'i';
 
 /** Phrases by their words, one after another. */
 interface PhraseTree {
