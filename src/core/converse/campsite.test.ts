@@ -94,6 +94,11 @@ testManners('campsite', {
       slots: { arrive: '2026-03-06', leave: '2026-03-08' },
     },
     {
+      name: 'a leap day of a year that has none',
+      lines: ['a caravan', ['29 February 2027', /no such day/], ['29 February 2028', /leave/]],
+      slots: { arrive: '2028-02-29' },
+    },
+    {
       name: 'changing the days while the form is filled',
       lines: ['a tent from next Friday to next Sunday', ['nah change the date', /arrive/], 'thursday', 'saturday'],
       slots: { arrive: '2026-03-05', leave: '2026-03-07' },
