@@ -75,27 +75,31 @@ const LEAVING: readonly Steering[] = ['leave', 'keep', 'yes'];
  * request where there is nothing to leave or where it is one of the choices.
  */
 function hearIn(document: BotDocument, state: ConversationState, { text, ...recognition }: Recognition): Hearing {
-  const { open, choosing, offered } = state;
-  const asked = findForm(document, open?.form)?.slots.find(({ name }) => name === open?.asked);
+  const asked = findForm(document, state.open?.form)?.slots.find(({ name }) => name === state.open?.asked);
   const known = {
     mendings: recognition.mendings,
     values: recognition.entities,
     answers: recognition.entities.filter(({ entity }) => entity === asked?.entity),
   };
   const hearing = hear(text, known);
-  const { intent, decision } = recognition;
-  const isChoice = decision !== 'none' && (choosing?.some((option) => option.intent === intent) ?? false);
-  // "Forget it" names nothing; "cancel my booking" does.
-  const agrees = hearing.says('yes') && VERBS.has(hearing.folded.split(' ')[0]!);
-  const namesIt =
-    decision === 'accept' ||
-    (decision === 'ask' && agrees) ||
-    (decision === 'ask' && /^\P{L}*cancel\s+\S+\s+\S+/iu.test(text));
-  const isRequest =
-    open || offered ? false : choosing ? isChoice : namesIt && formOfIntent(document, intent ?? '') !== undefined;
-  return isRequest && hearing.onlySteers && (agrees || hearing.says('leave', 'keep'))
+  return hearing.onlySteers && isRequest(document, state, hearing, recognition)
     ? hear(text, { ...known, idle: LEAVING })
     : hearing;
+}
+
+/** Whether words that would leave something or agree to something ask for it instead: "cancel my booking", "book it". */
+function isRequest(
+  document: BotDocument,
+  { open, choosing, offered }: ConversationState,
+  hearing: Hearing,
+  { intent, decision }: Pick<Recognition, 'intent' | 'decision'>,
+): boolean {
+  const agrees = hearing.says('yes') && VERBS.has(hearing.folded.split(' ')[0]!);
+  if (open || offered || decision === 'none' || !(agrees || hearing.says('leave', 'keep'))) return false;
+  if (choosing) return choosing.some((option) => option.intent === intent);
+  // "Forget it" names nothing; "cancel my booking" does.
+  const namesIt = decision === 'accept' || agrees || /^cancel \S+ \S+/.test(hearing.folded);
+  return namesIt && formOfIntent(document, intent ?? '') !== undefined;
 }
 
 /** Puts a message into the form in which readers take it. */

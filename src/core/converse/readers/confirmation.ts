@@ -104,8 +104,15 @@ function slotTakesNamed(
       : value;
 }
 
+/** A read-back that a message may correct, with what of the message may do so. */
+interface Correcting {
+  form: Form;
+  open: OpenForm;
+  own: Stretches;
+}
+
 /** "No, it's 16": the number of the house in an address, where a figure can be nothing else. */
-function houseNumber(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
+function houseNumber(turn: Turn, { form, open, own }: Correcting): Record<string, SlotValue> {
   const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
   const addresses = form.slots.filter((slot) => kindOf(turn.document, slot) === 'address');
   const held = addresses.length === 1 ? open.values[addresses[0]!.name] : undefined;
@@ -113,49 +120,31 @@ function houseNumber(turn: Turn, form: Form, open: OpenForm, own: Stretches): Re
   return { [addresses[0]!.name]: held.replace(/^\d+[a-z]?/i, number.digits) };
 }
 
-/** "No, it was fifty": a sum, of which one is held. */
-function sumNamed(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
+/** "No, it was fifty", "it's 8": what a bare figure is for the one slot of a kind that holds something. */
+function figureFor(kind: 'money' | 'time', turn: Turn, { form, open, own }: Correcting): Record<string, SlotValue> {
   const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
-  const sums = form.slots.filter(
-    (slot) => kindOf(turn.document, slot) === 'money' && open.values[slot.name] !== undefined,
+  const [slot, ...more] = form.slots.filter(
+    (item) => kindOf(turn.document, item) === kind && open.values[item.name] !== undefined,
   );
-  const [sum] = sums;
-  const value = number && sum ? numberFor(turn.document, sum, number, turn.now, open.values[sum.name]) : undefined;
-  return sums.length === 1 && value !== undefined ? { [sum!.name]: value } : {};
-}
-
-/** "It's 8" where a time of day is held: the hour it would be. */
-function hourNamed(turn: Turn, form: Form, open: OpenForm, own: Stretches): Record<string, SlotValue> {
-  const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
-  const [time, ...more] = form.slots.filter(
-    (slot) => kindOf(turn.document, slot) === 'time' && open.values[slot.name] !== undefined,
-  );
-  const value =
-    number && time && more.length === 0
-      ? numberFor(turn.document, time, number, turn.now, open.values[time.name])
-      : undefined;
-  return value === undefined ? {} : { [time!.name]: value };
+  if (!number || !slot || more.length > 0) return {};
+  const value = numberFor(turn.document, slot, number, turn.now, open.values[slot.name]);
+  return value === undefined ? {} : { [slot.name]: value };
 }
 
 /** "It's 16" may be said of a house as well as of an amount; "make it 16" may not. */
 const SAYS_WHAT_IS = /(?:^| )(?:its|it is|thats|that is|was|should be|number)(?: |$)/;
 
 /** Where a figure is for an amount, for the number of a house or for an hour: what it would be for each. */
-function amountOrOther(
-  turn: Turn,
-  form: Form,
-  open: OpenForm,
-  own: Stretches,
-  changed: Record<string, SlotValue>,
-): SlotFit[] {
+function amountOrOther(turn: Turn, correcting: Correcting, changed: Record<string, SlotValue>): SlotFit[] {
+  const { form, own } = correcting;
   const said = own.map((clause) => turn.text.slice(clause.start, clause.end)).join(' ');
   const [[amount, value] = [], ...others] = Object.entries(changed);
   if (amount === undefined || others.length > 0 || !SAYS_WHAT_IS.test(foldPhrase(said))) return [];
   const isAmount = kindOfSlot(turn.document, form, amount) === 'number';
   if (!isAmount) return [];
   const rivals = [
-    ...Object.entries(houseNumber(turn, form, open, own)),
-    ...Object.entries(hourNamed(turn, form, open, own)),
+    ...Object.entries(houseNumber(turn, correcting)),
+    ...Object.entries(figureFor('time', turn, correcting)),
   ];
   return rivals.length === 0 ? [] : [[amount, value!] as const, ...rivals].map(([slot, is]) => ({ slot, value: is }));
 }
@@ -169,12 +158,13 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     const { slot, value } = fits[0]!;
     return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
   }
+  const correcting = { form, open, own };
   const { read, changed: byValues } = changesIn(turn, form, open, own);
   const changed =
-    [byValues, houseNumber(turn, form, open, own), sumNamed(turn, form, open, own)].find(
+    [byValues, houseNumber(turn, correcting), figureFor('money', turn, correcting)].find(
       (values) => Object.keys(values).length > 0,
     ) ?? {};
-  const either = amountOrOther(turn, form, open, own, changed);
+  const either = amountOrOther(turn, correcting, changed);
   if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value), either);
   const end = changeEnd(turn, form, open, changed, own);
   if (end) return end;
