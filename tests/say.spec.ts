@@ -80,6 +80,20 @@ test('keep a conversation as a walkthrough that then runs', async ({ page }) => 
   await expect(page.locator('summary', { hasText: 'opening times only' })).toHaveCount(1);
 });
 
+test('a deleted conversation comes back with undo, and the one before it stands there meanwhile', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/try`);
+  await page.getByRole('button', { name: 'Start anew' }).click();
+  await say(page, 'where are you');
+  const first = await page.getByRole('heading', { name: /^Conversation/ }).innerText();
+  await page.getByRole('button', { name: 'Start anew' }).click();
+  await say(page, 'what do ferns cost');
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByRole('heading', { name: first, exact: true })).toBeVisible();
+  await expect(page.locator('[data-turn]')).toContainText('where are you');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.locator('[data-turn]')).toContainText('what do ferns cost');
+});
+
 test('silence has words of its own, and in the end the bot gives up', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/try`);
   await page.getByRole('button', { name: 'Start anew' }).click();

@@ -142,6 +142,7 @@ export interface ConversationTable {
   bot_id: number;
   started_at: string;
   state: Json;
+  hidden: HiddenFlag;
 }
 
 export interface TurnTable {

@@ -39,7 +39,7 @@ export async function readConversation(
   botId: number,
   id?: number,
 ): Promise<StoredConversation | null> {
-  let query = db.selectFrom('conversation').selectAll().where('bot_id', '=', botId);
+  let query = db.selectFrom('conversation').selectAll().where('bot_id', '=', botId).where('hidden', '=', 0);
   if (id !== undefined) query = query.where('id', '=', id);
   const row = await query.orderBy('id', 'desc').limit(1).executeTakeFirst();
   if (!row) return null;

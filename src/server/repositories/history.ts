@@ -17,7 +17,7 @@ export type Renaming =
 
 /** Rows that an act shows or hides; hidden ones come back with undo. Lines are named by their place in a test set. */
 export type Shown =
-  | { part: 'test_set' | 'walkthrough'; ids: number[]; hidden: boolean }
+  | { part: 'test_set' | 'walkthrough' | 'conversation'; ids: number[]; hidden: boolean }
   | { part: 'test_line'; ids: number[]; testSet: number; hidden: boolean };
 
 /** What a step of the history does in one direction. */

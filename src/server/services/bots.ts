@@ -17,6 +17,7 @@ import {
   stepHistory,
   type StoredBot,
 } from '../repositories/bots.js';
+import { readConversation } from '../repositories/conversations.js';
 import type { Renaming, Shown } from '../repositories/history.js';
 import { addTestLine, createTestSet, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
@@ -162,6 +163,17 @@ export class BotService {
       if (!found) return false;
       const label = `delete the walkthrough ${found.walkthrough.name}`;
       await this.#show(id, { part: 'walkthrough', ids: [walkthrough], hidden: true }, label);
+      return true;
+    });
+  }
+
+  /** Deletes a conversation; undo brings it back. @returns whether there was one */
+  deleteConversation(id: number, conversation: number): Promise<boolean> {
+    return this.#inTurn(id, async () => {
+      await this.#load(id);
+      if (!(await readConversation(this.#database, id, conversation))) return false;
+      const label = `delete conversation ${conversation}`;
+      await this.#show(id, { part: 'conversation', ids: [conversation], hidden: true }, label);
       return true;
     });
   }

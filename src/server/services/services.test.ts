@@ -216,10 +216,17 @@ describe('the services, with real workers and a real database', () => {
     const [walkthrough] = await listWalkthroughs(db, id);
     await bots.deleteWalkthrough(id, walkthrough!.id);
     await bots.deleteTestSet(id, set!.id);
+    const conversations = new ConversationService(db, models);
+    const talk = await conversations.start(await bots.get(id));
+    expect(await bots.deleteConversation(id, talk.id)).toBe(true);
+    expect(await bots.deleteConversation(id, talk.id)).toBe(false);
+    expect(await conversations.latest(await bots.get(id))).toBeNull();
     expect([await listTestSets(db, id), await listWalkthroughs(db, id)]).toEqual([[], []]);
     const labels: string[] = [];
     for (let step = await bots.step(id, 'undo'); step; step = await bots.step(id, 'undo')) labels.push(step.label);
+    expect((await conversations.latest(await bots.get(id)))?.id).toBe(talk.id);
     expect(labels).toEqual([
+      `delete conversation ${talk.id}`,
       'delete the test set hand',
       'delete the walkthrough w',
       'add 1 walkthrough',

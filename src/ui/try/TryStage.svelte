@@ -47,6 +47,11 @@
       await send('POST', `/api/bots/${botId}/conversations/${id}/turns`, { ...said, clientId: crypto.randomUUID?.() });
     });
 
+  const remove = () => {
+    const { conversation } = view;
+    return conversation && attempt(() => send('DELETE', `/api/bots/${botId}/conversations/${conversation.id}`));
+  };
+
   async function goBack(position: number) {
     const { conversation } = view;
     const turn = turns.find((candidate) => candidate.position === position);
@@ -92,6 +97,7 @@
         <button class="quiet" onclick={() => say({ type: 'noInput' })} disabled={busy}>Say nothing</button>
       {/if}
       <button class="quiet" onclick={() => (naming = true)} disabled={turns.length === 0}>Keep as a walkthrough</button>
+      <button class="quiet danger" onclick={remove} disabled={busy || !view.conversation}>Delete</button>
     </div>
     <div class="record" bind:this={record}>
       <table class="sheet">
