@@ -83,9 +83,11 @@ test('keep a conversation as a walkthrough that then runs', async ({ page }) => 
 test('a deleted conversation comes back with undo, and the one before it stands there meanwhile', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/try`);
   await page.getByRole('button', { name: 'Start anew' }).click();
+  await expect(page.locator('[data-turn]')).toHaveCount(0);
   await say(page, 'where are you');
   const first = await page.getByRole('heading', { name: /^Conversation/ }).innerText();
   await page.getByRole('button', { name: 'Start anew' }).click();
+  await expect(page.locator('[data-turn]')).toHaveCount(0);
   await say(page, 'what do ferns cost');
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect(page.getByRole('heading', { name: first, exact: true })).toBeVisible();
