@@ -8,7 +8,7 @@ import { alters } from './phrases.js';
 import type { OpenForm } from './state.js';
 import { slotApplies, type Turn } from './turn.js';
 import type { GivenValues } from './values.js';
-import { acceptedIn, isSmallTalk, valuesFor, type Stretches } from './wishes.js';
+import { acceptedIn, isSmallTalk, valuesFor, without, type Stretches } from './wishes.js';
 
 /** A form while its slots are filled. */
 export interface Filling {
@@ -204,11 +204,10 @@ function nameBeside(
   const values = turn.recognition.entities;
   const rest = own
     .map(({ start, end }) => {
-      const inside = values.filter((value) => value.start >= start && value.end <= end);
-      return inside.reduceRight(
-        (words, value) => `${words.slice(0, value.start - start)} ${words.slice(value.end - start)}`,
-        turn.text.slice(start, end),
-      );
+      const inside = values
+        .filter((value) => value.start >= start && value.end <= end)
+        .map((value) => ({ start: value.start - start, end: value.end - start }));
+      return without(turn.text.slice(start, end), inside);
     })
     .join(' ')
     .replace(/[,;.:]|\s+and\s*$|^\s*and\s/gu, ' ')

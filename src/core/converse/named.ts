@@ -15,24 +15,14 @@ const CALLED: Partial<Record<EntityKind, RegExp>> = {
   phone: /^(?:phone|number|mobile)s?$/,
   money: /^(?:price|amount|sum|budget)s?$/,
 };
-const NO_NAME = new Set([
-  'new',
-  'old',
-  'the',
-  'how',
-  'many',
-  'for',
-  'and',
-  'your',
-  'our',
-  'first',
-  'last',
-  'other',
-  'wanted',
-]);
+/** Words of a slot's name that do not name it by themselves. */
+const NO_NAME = new Set('new old the how many for and your our first last other wanted'.split(' '));
 
-/** The words of a message by which it may name a slot, the surest way of naming first. */
-const WAYS: readonly ((slot: Slot, heard: readonly string[], turn: Turn, slots: readonly Slot[]) => string[])[] = [
+/** The words of a message by which it may name a slot. */
+type Way = (slot: Slot, heard: readonly string[], turn: Turn, slots: readonly Slot[]) => string[];
+
+/** Ways of naming a slot by its own name, the surest first. */
+const BY_NAME: readonly Way[] = [
   ({ name }, heard) => phraseIn(heard, slotWords(name)),
   ({ entity }, heard) => (isBuiltInKind(entity) ? [] : phraseIn(heard, slotWords(entity))),
   // "The job number" by a word of the slot's name that no other slot has.
@@ -40,6 +30,10 @@ const WAYS: readonly ((slot: Slot, heard: readonly string[], turn: Turn, slots: 
     partsOf(slot).filter(
       (word) => heard.includes(word) && !slots.some((other) => other !== slot && partsOf(other).includes(word)),
     ),
+];
+
+/** Ways of naming slots by what they hold: those that hold nothing are not meant. */
+const BY_KIND: readonly Way[] = [
   // "The day" of a slot that is a day.
   (slot, heard, { document }) => {
     const called = CALLED[kindOf(document, slot) ?? 'free'];
@@ -66,19 +60,18 @@ function phraseIn(heard: readonly string[], name: string): string[] {
   return at < 0 ? [] : heard.slice(at, at + words.length);
 }
 
-/** From this way on the word is one for a kind of value. */
-const BY_KIND = 3;
-
 /** The slots a customer names without a value: "the quantity", "the paper is wrong", "the day and the time". */
 export function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[] {
   const heard = turn.hearing.folded.replace(/\?$/, '').split(' ');
   const slots = form.slots.filter((slot) => slotApplies(slot, values));
   const named = new Set<Slot>();
   const used = new Set<string>();
-  for (const [at, way] of WAYS.entries()) {
-    // A word for a kind of value means those of the kind that hold something.
-    const meant = at < BY_KIND ? slots : slots.filter(({ name }) => values[name] !== undefined);
-    const found = meant.map((slot) => ({ slot, words: way(slot, heard, turn, slots) }));
+  const holding = slots.filter(({ name }) => values[name] !== undefined);
+  for (const way of [...BY_NAME, ...BY_KIND]) {
+    const found = (BY_KIND.includes(way) ? holding : slots).map((slot) => ({
+      slot,
+      words: way(slot, heard, turn, slots),
+    }));
     for (const { slot, words } of found) if (words.some((word) => !used.has(word))) named.add(slot);
     for (const { words } of found) for (const word of words) used.add(word);
   }

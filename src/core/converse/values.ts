@@ -229,9 +229,8 @@ function asHours(
 
 /** An hour said without its half of the day is in the evening where the form holds an evening. */
 function inHalf(document: BotDocument, form: Form, reading: SlotReading, held: Record<string, SlotValue>): SlotReading {
-  const slot = form.slots.find(({ name }) => name === reading.slot);
-  if (kindOf(document, slot) !== 'time' || typeof reading.value !== 'string') return reading;
-  if (/\p{L}*[ap]\.?m|morning|noon/iu.test(reading.text)) return reading;
+  if (kindOfSlot(document, form, reading.slot) !== 'time' || typeof reading.value !== 'string') return reading;
+  if (/(?:^|\P{L})[ap]\.?m|morning|noon/iu.test(reading.text)) return reading;
   const value = timeNear(reading.value, held[reading.slot]);
   return value === undefined ? reading : { ...reading, value };
 }
@@ -268,10 +267,8 @@ export function gatherValues(
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
   const near = readings.map((reading) => {
-    if (reading.slot === asked && typeof held[reading.slot] !== 'string') return reading;
-    return reading.slot === asked
-      ? inHalf(document, form, reading, held)
-      : nearHeld(inHalf(document, form, reading, held), held[reading.slot], today);
+    const own = inHalf(document, form, reading, held);
+    return own.slot === asked ? own : nearHeld(own, held[own.slot], today);
   });
   const counting = asOneChoice(text, asHours(document, form, text, near, { held, asked })).filter(
     (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),

@@ -102,6 +102,10 @@ function blankOutside(text: string, within: Stretches): string {
   );
 }
 
+/** A text with some stretches of it blanked. @param stretches in text order */
+export const without = (text: string, stretches: Stretches): string =>
+  stretches.reduceRight((rest, { start, end }) => `${rest.slice(0, start)} ${rest.slice(end)}`, text);
+
 /** What people are counted as. */
 const COUNTED = /(?<=^|[^\p{L}])(?:adults?|children|child|kids?|people|persons?|guests?|of\s+us)(?=[^\p{L}]|$)/giu;
 
@@ -109,15 +113,13 @@ const COUNTED = /(?<=^|[^\p{L}])(?:adults?|children|child|kids?|people|persons?|
 export function onlyValues(turn: Turn, intent: string): boolean {
   const readings = readingsFor(turn, intent, null);
   if (readings.length === 0) return false;
-  const rest = readings.reduceRight((text, { start, end }) => `${text.slice(0, start)} ${text.slice(end)}`, turn.text);
-  return !saysSomething(rest.replace(COUNTED, ' '));
+  return !saysSomething(without(turn.text, readings).replace(COUNTED, ' '));
 }
 
 /** Whether a message is nothing but values, of whatever entity. */
 export function saysOnlyValues({ text, recognition }: Turn): boolean {
   const { entities } = recognition;
-  const rest = entities.reduceRight((words, { start, end }) => `${words.slice(0, start)} ${words.slice(end)}`, text);
-  return entities.length > 0 && !saysSomething(rest);
+  return entities.length > 0 && !saysSomething(without(text, entities));
 }
 
 /** A wish of a message: an intent with the stretches that speak of it. */
@@ -193,7 +195,7 @@ export function storyFor(turn: Turn, intent: string, within?: Stretches): Record
       kindOf(turn.document, item) === 'free' &&
       [item.name, item.entity, ...allWordings(item.prompts)].some((words) => ASKS_FOR_STORY.test(words)),
   );
-  if (!form || !slot) return {};
+  if (!slot) return {};
   const inside = ({ start, end }: { start: number; end: number }) =>
     !within || within.some((part) => part.start <= start && end <= part.end);
   const told = turn.hearing.content.filter(
@@ -204,7 +206,7 @@ export function storyFor(turn: Turn, intent: string, within?: Stretches): Record
       clause.folded.split(' ').length >= FEWEST_WORDS &&
       tellsMore(turn, intent, clause.text),
   );
-  if (told.length === 0 || gives(turn, intent, slot.name, form)) return {};
+  if (told.length === 0 || readingsFor(turn, intent, null).some((reading) => reading.slot === slot.name)) return {};
   const [first, last] = [told[0]!, told.at(-1)!];
   return { [slot.name]: turn.text.slice(first.start, last.end).replace(/[\s,.;]+$/u, '') };
 }
@@ -216,6 +218,3 @@ function tellsMore(turn: Turn, intent: string, words: string): boolean {
   const own = new Set(contentStems(`${intent.replace(/[_-]/g, ' ')} ${customersName(turn.document, intent)}`));
   return contentStems(words).filter((stem) => !own.has(stem)).length >= FEWEST_TOLD;
 }
-
-const gives = (turn: Turn, intent: string, slot: string, _form: Form): boolean =>
-  readingsFor(turn, intent, null).some((reading) => reading.slot === slot);

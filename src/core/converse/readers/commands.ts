@@ -1,7 +1,7 @@
-import { foldPhrase } from '../phrases.js';
 import { customersName, isOffered } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
+import { foldPhrase } from '../phrases.js';
 import { startConversation, type ConversationState } from '../state.js';
 import {
   askAgain,
@@ -18,12 +18,14 @@ import {
 import { acceptedIn, isSmallTalk, valuesFor } from '../wishes.js';
 
 /** "Cancel it" in answer to "Shall I cancel your booking?" is a yes. */
-export function doesWhatIsAsked({ state, hearing, document }: Turn): boolean {
+export function doesWhatIsAsked({ state, hearing, document, language }: Turn): boolean {
   if (state.open?.stage !== 'confirming' || hearing.says('no', 'keep')) return false;
-  // What the form does is told by its read-back, and by what it is asked for with.
-  const said = state.lastSaid.map(({ text }) => text);
-  const utterances = findIntent(document, state.open.intent)?.utterances ?? [];
-  const asked = new Set([...said, ...utterances].flatMap((text) => foldPhrase(text).split(' ')));
+  // What the form does is told by its read-back, and by the names of its intent.
+  const { intent } = state.open;
+  const names = [intent.replace(/[_-]/g, ' '), customersName(document, intent, language)];
+  const asked = new Set(
+    [...state.lastSaid.map(({ text }) => text), ...names].flatMap((text) => foldPhrase(text).split(' ')),
+  );
   const leaving = hearing.clauses.filter(({ steering }) => steering === 'leave');
   return (
     leaving.length > 0 &&
