@@ -2,8 +2,7 @@ import { mkdtempSync, rmSync, existsSync, writeFileSync } from 'node:fs';
 import { spawn, spawnSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { BotDocument, Intent } from '../src/core/bot/document.js';
-import { plainText } from '../src/core/bot/marking.js';
+import type { BotDocument, Intent, Utterance } from '../src/core/bot/document.js';
 import { encodeTexts, type Encoder } from '../src/core/encode/encoder.js';
 import { measure, readLine } from '../src/core/measure/evaluate.js';
 import { openRecogniser, textsForTraining, TrainingMemory, trainRecogniser } from '../src/core/recognise/recogniser.js';
@@ -49,10 +48,12 @@ function botOfSize(intents: number, utterances: number): BotDocument {
     return {
       ...source,
       name: `${source.name}_${index}`,
-      utterances: Array.from({ length: utterances }, (__, place) => {
+      utterances: Array.from({ length: utterances }, (__, place): Utterance => {
         const utterance = source.utterances[place % source.utterances.length]!;
         const again = Math.floor(place / source.utterances.length);
-        return round + again === 0 ? utterance : `${utterance} for lot ${index} ${'abcdefghij'[again % 10]!}`;
+        const text =
+          round + again === 0 ? utterance.text : `${utterance.text} for lot ${index} ${'abcdefghij'[again % 10]!}`;
+        return { id: `${index}-${place}`, text, marks: utterance.marks };
       }),
     };
   });
@@ -74,7 +75,10 @@ function edited(document: BotDocument): BotDocument {
   const [first, ...rest] = document.intents;
   return {
     ...document,
-    intents: [{ ...first!, utterances: [...first!.utterances, 'one more way of putting it'] }, ...rest],
+    intents: [
+      { ...first!, utterances: [...first!.utterances, { id: 'more', text: 'one more way of putting it', marks: [] }] },
+      ...rest,
+    ],
   };
 }
 
@@ -221,7 +225,7 @@ async function serverTimes(table: Table): Promise<void> {
     const retrains: number[] = [];
     const edit = async (what: string) => {
       const started = performance.now();
-      await post('/edits', { do: 'addUtterances', intent: 'opening_hours', utterances: [what] });
+      await post('/acts', { do: 'addUtterances', intent: 'opening_hours', utterances: [what] });
       await until(({ state: now }) => now === 'current');
       retrains.push(performance.now() - started);
       await until(({ settled }) => settled);
@@ -276,6 +280,7 @@ async function accuracies(encoder: Encoder): Promise<void> {
 /** A bot with a list of ten thousand values more, all of them alike. */
 function withLongList(document: BotDocument): BotDocument {
   const values = Array.from({ length: 10_000 }, (_, index) => ({
+    id: `long${index}`,
     value: `value${index.toString(36)}word`,
     synonyms: [],
   }));
@@ -284,7 +289,7 @@ function withLongList(document: BotDocument): BotDocument {
     entities: [...document.entities, { name: 'long_list', kind: 'list', misspellings: true, values }],
     forms: document.forms.map((form) => ({
       ...form,
-      slots: [...form.slots, { ...form.slots[0]!, name: 'long_list', entity: 'long_list' }],
+      slots: [...form.slots, { ...form.slots[0]!, id: `${form.name}-long`, name: 'long_list', entity: 'long_list' }],
     })),
   };
 }
@@ -355,7 +360,10 @@ function peers(script: string): void {
   for (const { folder, document, lines } of DEMOS) {
     const data = mkdtempSync(path.join(tmpdir(), 'reed-gate-peers-'));
     const [bot, test] = [path.join(data, 'bot.json'), path.join(data, 'test.jsonl')];
-    const intents = document.intents.map(({ name, utterances }) => ({ name, utterances: utterances.map(plainText) }));
+    const intents = document.intents.map(({ name, utterances }) => ({
+      name,
+      utterances: utterances.map(({ text }) => text),
+    }));
     writeFileSync(bot, JSON.stringify({ intents }));
     writeFileSync(test, lines.map(({ text, intent }) => JSON.stringify({ text, intent })).join('\n'));
     const { stdout, stderr, status } = spawnSync('/usr/bin/python3', [script, bot, test], { encoding: 'utf8' });

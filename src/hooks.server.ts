@@ -1,31 +1,37 @@
 import { randomUUID } from 'node:crypto';
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { application, closeApplication } from '$server/application.js';
-
-const SAFE_METHODS = ['GET', 'HEAD', 'OPTIONS'];
+import { ownHosts, refusedAtDoor } from '$server/doors.js';
+import { newId } from '$server/newId.js';
 
 export const init: ServerInit = async () => {
   await application();
   process.once('sveltekit:shutdown', () => void closeApplication());
 };
 
-/** A page of another site must not act here: the browser tells where a request comes from. */
-function comesFromElsewhere(request: Request): boolean {
-  const site = request.headers.get('sec-fetch-site');
-  if (site !== null && site !== 'same-origin' && site !== 'none') return true;
-  const origin = request.headers.get('origin');
-  if (origin === null) return false;
-  try {
-    return new URL(origin).host !== request.headers.get('host');
-  } catch {
-    return true;
-  }
-}
+const hosts = ownHosts(process.env);
+
+/** How long a browser keeps who a person is, in seconds. */
+const TEN_YEARS = 10 * 365 * 24 * 60 * 60;
+const PERSON = /^[\w-]{8,40}$/;
 
 export const handle: Handle = async ({ event, resolve }) => {
   event.locals.requestNumber = randomUUID().slice(0, 8);
-  if (!SAFE_METHODS.includes(event.request.method) && comesFromElsewhere(event.request)) {
-    return json({ message: 'This request came from another site and was refused.', faults: [] }, { status: 403 });
+  const refused = refusedAtDoor(event, hosts);
+  if (refused !== null) return json({ message: refused, faults: [], number: 0 }, { status: 403 });
+  const known = event.cookies.get('person');
+  event.locals.person = known !== undefined && PERSON.test(known) ? known : null;
+  // A browser that opens a page is given a name; programs that call without one need none.
+  if (event.locals.person === null && event.request.headers.get('accept')?.includes('text/html')) {
+    event.locals.person = newId();
+    const { protocol } = event.url;
+    event.cookies.set('person', event.locals.person, {
+      path: '/',
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: protocol === 'https:',
+      maxAge: TEN_YEARS,
+    });
   }
   const theme = event.cookies.get('theme') === 'dark' ? 'g100' : 'white';
   const response = await resolve(event, {

@@ -137,8 +137,8 @@ test('no page runs inline scripts or asks anything of the outside', async ({ pag
 test('what a person typed is text, never markup', async ({ page, request }) => {
   const text = '<img src=x onerror="document.title=1"> & <b>bold</b>';
   const escaped = text.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
-  await request.post(`${server.url}/api/bots/1/edits`, {
-    data: { do: 'addUtterances', intent: 'complaint', at: 0, utterances: [escaped] },
+  await request.post(`${server.url}/api/bots/1/acts`, {
+    data: { do: 'addUtterances', intent: 'complaint', after: null, utterances: [escaped] },
   });
   await visit(page, `${server.url}/bots/1/teach?intent=complaint`);
   await expect(page.locator('[data-row="0"] .gloss')).toHaveText(text);
@@ -150,7 +150,7 @@ test('what a person typed is text, never markup', async ({ page, request }) => {
 test.describe('requests', () => {
   test('from another site are refused', async ({ request }) => {
     const data = { do: 'addIntent', name: 'intruder' };
-    const url = `${server.url}/api/bots/1/edits`;
+    const url = `${server.url}/api/bots/1/acts`;
     expect((await request.post(url, { data, headers: { origin: 'https://example.org' } })).status()).toBe(403);
     expect((await request.post(url, { data, headers: { 'sec-fetch-site': 'cross-site' } })).status()).toBe(403);
     expect(await (await request.get(`${server.url}/api/bots/1/file`)).text()).not.toContain('intruder');
@@ -158,15 +158,15 @@ test.describe('requests', () => {
 
   test('that are wrong are answered with a sentence', async ({ request }) => {
     const cases: [string, unknown, number, RegExp][] = [
-      ['/api/bots/1/edits', { do: 'addIntent' }, 422, /not as it must be/],
-      ['/api/bots/99/edits', { do: 'addIntent', name: 'a' }, 404, /no such bot/],
-      ['/api/bots/x/edits', { do: 'addIntent', name: 'a' }, 404, /nothing at this address/],
+      ['/api/bots/1/acts', { do: 'addIntent' }, 422, /not as it must be/],
+      ['/api/bots/99/acts', { do: 'addIntent', name: 'a' }, 404, /no such bot/],
+      ['/api/bots/x/acts', { do: 'addIntent', name: 'a' }, 404, /nothing at this address/],
       ['/api/bots/1/recognise', { text: 'x'.repeat(20_001) }, 422, /more than 20,000 characters/],
       ['/api/bots/1/recognise', {}, 422, /not as it must be/],
       ['/api/bots/1/conversations/1234/turns', { type: 'noInput' }, 404, /no such conversation/],
       ['/api/bots/1/conversations/1/turns', { type: 'shout' }, 422, /a text, a choice, no input/],
       ['/api/bots/1/test-sets/77/runs', {}, 404, /no such test set/],
-      ['/api/bots/1/edits', { do: 'addIntent', name: 'a\u0000b' }, 422, /is no name/],
+      ['/api/bots/1/acts', { do: 'addIntent', name: 'a\u0000b' }, 422, /is no name/],
       ['/api/bots', { name: ' ' }, 422, /Give the bot a name/],
     ];
     for (const [url, data, status, message] of cases) {
@@ -219,7 +219,7 @@ test.describe('a stop', () => {
       let stopping: Promise<void> | null = null;
       for (let count = 0; count < 200; count++) {
         const name = `kept_${count}`;
-        const response = await fetch(`${own.url}/api/bots/1/edits`, {
+        const response = await fetch(`${own.url}/api/bots/1/acts`, {
           method: 'POST',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ do: 'addIntent', name }),

@@ -100,7 +100,7 @@ test('a run of before the last change says so', async ({ page, request }) => {
   await page.getByRole('button', { name: 'Run the test' }).first().click();
   await expect(page.getByText(/run \d+ \w+/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('the bot has changed since')).toHaveCount(0);
-  await request.post(`${server.url}/api/bots/1/edits`, { data: { do: 'addIntent', name: 'something_new' } });
+  await request.post(`${server.url}/api/bots/1/acts`, { data: { do: 'addIntent', name: 'something_new' } });
   await page.reload();
   await expect(page.getByText('the bot has changed since')).toBeVisible();
 });

@@ -1,5 +1,5 @@
 import type { BotDocument } from '../src/core/bot/document.js';
-import { readBot } from '../src/core/bot/validate.js';
+import { readBot } from '../src/core/bot/file.js';
 
 /** A small tea shop for tests: an order with a conditional address, opening hours, a desk. */
 export function teaShop(change: (draft: Record<string, unknown>) => void = () => undefined): BotDocument {

@@ -162,7 +162,7 @@ test('of a pasted list the good lines are kept, and a bad one stays with its rea
 
 for (const pause of [20, 60, 120, 250]) {
   test(`typing on at ${pause} ms a key loses no letter while the server is slow`, async ({ page }) => {
-    await page.route('**/edits', async (route) => {
+    await page.route('**/acts', async (route) => {
       await new Promise((resolve) => setTimeout(resolve, 500));
       await route.continue();
     });
@@ -223,8 +223,9 @@ test('how customers hear an intent named is its own text, proposed from the name
 test('what is being typed outlives a refresh of the screen', async ({ page, request }) => {
   // So many new texts keep the model catching up while the page loads; it is refreshed when the model is there.
   const utterances = Array.from({ length: 200 }, (_, index) => `is the gate open on day ${index}`);
-  const url = `${server.url}/api/bots/1/edits`;
-  await request.post(url, { data: { do: 'addUtterances', intent: 'opening_hours', utterances } });
+  const url = `${server.url}/api/bots/1/acts`;
+  const ids = utterances.map((_, index) => `day-${index}`);
+  await request.post(url, { data: { do: 'addUtterances', intent: 'opening_hours', utterances, ids } });
   await visit(page, `${server.url}/bots/1/teach?intent=opening_hours`);
   const means = page.getByRole('textbox', { name: 'Means' });
   await means.fill('When the gates are open');
@@ -236,8 +237,8 @@ test('what is being typed outlives a refresh of the screen', async ({ page, requ
   await means.fill('a text that is taken back');
   await means.press('Escape');
   await expect(means).toHaveValue('When the gates are open');
-  const rows = utterances.map((was, index) => ({ index: index + 14, was }));
-  const undone = await request.post(url, { data: { do: 'deleteUtterances', intent: 'opening_hours', rows } });
+  const rows = utterances.map((was, index) => ({ id: ids[index], was }));
+  const undone = await request.post(url, { data: { do: 'deleteUtterances', rows } });
   expect(undone.ok()).toBe(true);
 });
 
@@ -376,8 +377,8 @@ test('a sheet of ten thousand rows keeps few of them on the page', async ({ page
   const list = await request.get(`${server.url}/api/health`);
   const { models } = (await list.json()) as { models: { bot: number; name: string }[] };
   const id = models.find((model) => model.name === 'Large')!.bot;
-  await request.post(`${server.url}/api/bots/${id}/edits`, { data: { do: 'addIntent', name: 'many' } });
-  const added = await request.post(`${server.url}/api/bots/${id}/edits`, {
+  await request.post(`${server.url}/api/bots/${id}/acts`, { data: { do: 'addIntent', name: 'many' } });
+  const added = await request.post(`${server.url}/api/bots/${id}/acts`, {
     data: { do: 'addUtterances', intent: 'many', utterances },
   });
   expect(added.ok()).toBe(true);

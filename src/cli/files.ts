@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import type { BotDocument } from '../core/bot/document.js';
 import type { Fault } from '../core/bot/schema.js';
-import { readWalkthroughs, type Walkthrough } from '../core/converse/walkthrough.js';
+import type { Walkthrough } from '../core/converse/walkthrough.js';
 import { readBotFile } from '../core/formats/botFile.js';
 import { readTestFile, type TestLine } from '../core/formats/testFile.js';
+import { readWalkthroughFile } from '../core/formats/walkthroughFile.js';
 
 /** Bad use or a bad file, as sentences; the command exits with 2. */
 export class UsageError extends Error {}
@@ -36,14 +37,7 @@ export function loadTestFile(file: string): TestLine[] {
 }
 
 export function loadWalkthroughFile(file: string): Walkthrough[] {
-  let value: unknown;
-  try {
-    value = JSON.parse(readText(file));
-  } catch (error) {
-    if (!(error instanceof SyntaxError)) throw error;
-    throw list(file, [{ path: '', message: `is not JSON (${error.message})` }]);
-  }
-  const result = readWalkthroughs(value);
+  const result = readWalkthroughFile(readText(file));
   if (!result.ok) throw list(file, result.faults);
   return result.walkthroughs;
 }

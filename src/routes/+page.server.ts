@@ -1,7 +1,5 @@
-import { application } from '$server/application.js';
+import { loading } from '$server/http.js';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async () => {
-  const { bots } = await application();
-  return { bots: await bots.list() };
-};
+export const load: PageServerLoad = (event) =>
+  loading(event, 'bots:list', async ({ bots }) => ({ bots: await bots.list() }));

@@ -6,6 +6,7 @@ import { databaseFile } from './paths.js';
 import { BotService } from './services/bots.js';
 import { ConversationService } from './services/conversations.js';
 import { EncodingService } from './services/encoding.js';
+import { HealthService } from './services/health.js';
 import { ModelService } from './services/models.js';
 import { TestRunService } from './services/testRuns.js';
 
@@ -17,6 +18,7 @@ export interface Application {
   models: ModelService;
   conversations: ConversationService;
   testRuns: TestRunService;
+  health: HealthService;
   close(): Promise<void>;
 }
 
@@ -33,6 +35,7 @@ async function open(): Promise<Application> {
     bots: new BotService(database, models),
     conversations: new ConversationService(database, models),
     testRuns: new TestRunService(database, models, encoding, report),
+    health: new HealthService(database, models, log),
     async close() {
       await models.close();
       await encoding.close();

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { editSchema } from '../core/bot/editSchema.js';
-import { EditError } from '../core/bot/edit.js';
-import { answer, InputError, loading, NotFoundError, pathNumber, readJson, readText } from './http.js';
+import type { RequestEvent } from '@sveltejs/kit';
+import { ActError } from '../core/bot/acts/index.js';
+import { historyBody, messageBody, turnBody } from './bodies.js';
+import { ownHosts, refusedAtDoor } from './doors.js';
+import { InputError, NotFoundError } from './errors.js';
+import { answer, faultsShown, pathNumber, readJson, readText, readValue } from './http.js';
 import { localNow } from './time.js';
 
 const request = (body: BodyInit) => new Request('http://localhost/', { method: 'POST', body });
@@ -36,53 +39,115 @@ describe('requests', () => {
     await expect(readText(request(new Uint8Array([0xff, 0xfe, 0x00])))).rejects.toThrow(/not text in UTF-8/);
   });
 
-  it.each<[string, unknown]>([
-    ['no act at all', { do: 'dropTables' }],
-    ['a part of the wrong kind', { do: 'addIntent', name: 7 }],
-    ['a part too many', { do: 'addIntent', name: 'a', admin: true }],
-    ['rows without what they were', { do: 'deleteUtterances', intent: 'a', rows: [{ index: 0 }] }],
-    ['a row number below zero', { do: 'changeUtterance', intent: 'a', row: { index: -1, was: '' }, to: 'b' }],
-    ['an entity of no kind', { do: 'addEntity', entity: { name: 'a', kind: 'magic' } }],
-    ['a form with a slot that has no entity', { do: 'addSlot', form: 'f', slot: { name: 's' } }],
-    ['a part to change that is not known', { do: 'changeForm', name: 'f', to: { slots: [] } }],
-    ['settings that are not known', { do: 'changeSettings', to: { entities: [] } }],
-    ['a list', []],
-    ['nothing', null],
-  ])('refuse %s', async (_, body) => {
-    await expect(readJson(request(JSON.stringify(body)), editSchema)).rejects.toThrow(InputError);
+  it.each<[string, string, RegExp]>([
+    ['an empty body', '  ', /is empty/],
+    ['what is no JSON', '{', /cannot be read as JSON/],
+    ['lists in lists without end', `${'['.repeat(10_000)}${']'.repeat(10_000)}`, /nested more than 100 deep/],
+    ['the name of every object', '{"text":"a","__proto__":{"x":1}}', /“__proto__”, which cannot be used/],
+    ['that name in disguise, deep down', '{"text":"a","b":[{"c":{"\\u0063onstructor":1}}]}', /“constructor”/],
+    ['an object for a text', '{"text":{"trim":1}}', /text must be a text/],
+    ['a list for a text', '{"text":[]}', /text must be a text/],
+    ['a number for a text', '{"text":7}', /text must be a text/],
+    ['no text', '{}', /text is missing/],
+    ['a part too many', '{"text":"a","admin":true}', /not known: admin/],
+    ['a message without end', JSON.stringify({ text: 'a'.repeat(20_001) }), /more than 20,000 characters/],
+    ['nothing', 'null', /not as it must be/],
+    ['a list', '[]', /must be an object/],
+  ])('refuse %s in a sentence', async (_, body, message) => {
+    const error: unknown = await readJson(request(body), messageBody).catch((reason: unknown) => reason);
+    expect(error).toBeInstanceOf(InputError);
+    expect((error as Error).message).toMatch(message);
+    expect((error as Error).message).not.toMatch(/yup|schema|`|TypeError|undefined/);
+    expect((error as Error).message.length).toBeLessThan(500);
   });
 
-  it('take acts as they are', async () => {
-    const act = {
-      do: 'addSlot',
-      form: 'f',
-      slot: { name: 's', entity: 'number', required: true, prompts: ['How many?'] },
-    };
-    expect(await readJson(request(JSON.stringify(act)), editSchema)).toEqual(act);
-    await expect(readJson(request('{'), editSchema)).rejects.toThrow(/cannot be read as JSON/);
+  it('take what is as it must be', async () => {
+    expect(await readJson(request('{"text":"[[[[ \\"{{{"}'), messageBody)).toEqual({ text: '[[[[ "{{{' });
+    expect(await readJson(request('{"direction":"undo"}'), historyBody)).toEqual({ direction: 'undo' });
+    expect(await readJson(request('{"type":"noInput"}'), turnBody)).toEqual({ type: 'noInput' });
+    await expect(readJson(request('{"type":"magic"}'), turnBody)).rejects.toThrow(/A turn is a text, a choice/);
+    await expect(readJson(request('{"type":"text","intent":"a"}'), turnBody)).rejects.toThrow(
+      /text Write something first/,
+    );
+    expect(await readValue(request('[1]'))).toEqual([1]);
+  });
+
+  it('tell the first hundred faults, each of at most a line or two', () => {
+    const faults = Array.from({ length: 200 }, () => ({ path: 'a', message: 'b'.repeat(100_000) }));
+    const shown = faultsShown(faults);
+    expect(shown).toHaveLength(100);
+    expect(JSON.stringify(shown).length).toBeLessThan(50_000);
+  });
+});
+
+describe('the doors', () => {
+  const at = (url: string, init: RequestInit & { host?: string } = {}) => {
+    const { host, ...rest } = init;
+    const headers = { host: host ?? new URL(url).host, ...(rest.headers as Record<string, string> | undefined) };
+    return { url: new URL(url), request: { method: rest.method ?? 'GET', headers: new Headers(headers) } as Request };
+  };
+  const own = ownHosts({
+    HOST: '0.0.0.0',
+    ORIGIN: 'https://bots.example.org',
+    REED_GATE_HOSTS: 'reed.local, 10.0.0.4',
+  });
+
+  it.each([
+    'localhost:4173',
+    '127.0.0.1:4173',
+    '[::1]:4173',
+    'LOCALHOST',
+    'bots.example.org',
+    'reed.local:80',
+    '10.0.0.4',
+  ])('are open under %s', (host) => {
+    expect(refusedAtDoor(at('http://localhost/bots', { host }), own)).toBeNull();
+  });
+
+  it.each(['evil.example', 'evil.example:4173', 'localhost.evil.example', '0.0.0.0', '', 'a b', 'localhost:4173/x'])(
+    'are shut under %j, for reading too',
+    (host) => {
+      for (const method of ['GET', 'POST', 'DELETE'])
+        expect(refusedAtDoor(at('http://localhost/api/bots', { host, method }), own)).toMatch(
+          /not one that this server/,
+        );
+    },
+  );
+
+  it('let other sites change nothing of the workbench', () => {
+    const from = (headers: Record<string, string>, path = '/api/bots') =>
+      refusedAtDoor(at(`http://localhost:4173${path}`, { method: 'POST', headers }), own);
+    expect(from({ origin: 'http://localhost:4173', 'sec-fetch-site': 'same-origin' })).toBeNull();
+    expect(from({})).toBeNull();
+    for (const headers of [{ origin: 'http://evil.example' }, { 'sec-fetch-site': 'cross-site' }, { origin: 'null' }])
+      expect(from(headers as Record<string, string>)).toMatch(/another site/);
+    // Programs and channels have no page, and no cookie counts there.
+    expect(from({ origin: 'http://shop.example' }, '/channels/chat')).toBeNull();
   });
 });
 
 describe('answers', () => {
-  const statusOf = async (error: Error) => (await answer(() => Promise.reject(error))).status;
+  // Opening the application is not wanted here: what fails before it is answered the same way.
+  const told = (error: Error) =>
+    answer(
+      Object.defineProperty({}, 'locals', {
+        get() {
+          throw error;
+        },
+      }) as RequestEvent,
+      'bot:read',
+      () => Promise.resolve(),
+    );
 
   it('are sentences with a fitting status where a person is the cause', async () => {
-    expect(await statusOf(new NotFoundError('Gone.'))).toBe(404);
-    expect(await statusOf(new EditError('No.'))).toBe(422);
-    const refused = await answer(() => Promise.reject(new InputError('Bad.', [{ path: 'a', message: 'b' }])));
-    expect(await refused.json()).toEqual({ message: 'Bad.', faults: [{ path: 'a', message: 'b' }] });
+    expect((await told(new NotFoundError('Gone.'))).status).toBe(404);
+    expect((await told(new ActError('No.'))).status).toBe(422);
+    const refused = await told(new InputError('Bad.', [{ path: 'a', message: 'b' }]));
+    expect(await refused.json()).toEqual({ message: 'Bad.', faults: [{ path: 'a', message: 'b' }], number: 1 });
   });
 
   it('do not hide errors that are ours', async () => {
-    await expect(answer(() => Promise.reject(new Error('a bug')))).rejects.toThrow('a bug');
-    await expect(loading(() => Promise.reject(new Error('a bug')))).rejects.toThrow('a bug');
-  });
-
-  it('of pages carry the sentence too', async () => {
-    await expect(loading(() => Promise.reject(new NotFoundError('Gone.')))).rejects.toMatchObject({
-      status: 404,
-      body: { message: 'Gone.' },
-    });
+    await expect(told(new Error('a bug'))).rejects.toThrow('a bug');
   });
 });
 

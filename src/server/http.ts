@@ -1,62 +1,86 @@
-import { error as httpError, json } from '@sveltejs/kit';
-import { ValidationError, type Schema } from 'yup';
-import { EditError } from '../core/bot/edit.js';
+import { error as httpError, json, type RequestEvent } from '@sveltejs/kit';
+import { ActError } from '../core/bot/acts/index.js';
 import type { Fault } from '../core/bot/schema.js';
+import { ValidationError, type InferType, type ISchema, type Schema } from '../core/bot/yup.js';
+import { DEEPEST, nestingOf, reservedKey } from '../core/formats/nesting.js';
+import { application, type Application } from './application.js';
+import { permits, SOMEONE, type Context, type Permission } from './context.js';
 import { NulCharacterError } from './database/driver.js';
-import { NoSuchBotError } from './repositories/bots.js';
+import { ForbiddenError, InputError, NotFoundError } from './errors.js';
+import { NoSuchBotError, StaleError } from './repositories/bots.js';
+
+export { NotFoundError } from './errors.js';
 
 /** The largest upload that is read, in bytes. */
 const LARGEST_UPLOAD = 25 * 1024 * 1024;
 
-/** Something that was sent is not as it must be. */
-export class InputError extends Error {
-  constructor(
-    message: string,
-    readonly faults: Fault[] = [],
-  ) {
-    super(message);
-  }
-}
-
-/** What was asked for is not there. */
-export class NotFoundError extends Error {}
-
 /** What a refused request is answered with. */
 export interface Refusal {
   message: string;
+  /** The first of them. */
   faults: Fault[];
+  /** How many there are. */
+  number: number;
 }
 
+/** Faults that are sent; a file may have hundreds of thousands. */
+const MOST_FAULTS = 100;
+/** What a fault says, at most, in UTF-16 code units. */
+const LONGEST_FAULT = 400;
+
+const shortened = (words: string): string =>
+  words.length > LONGEST_FAULT ? `${words.slice(0, LONGEST_FAULT)} …` : words;
+
+export const faultsShown = (faults: readonly Fault[]): Fault[] =>
+  faults.slice(0, MOST_FAULTS).map(({ path, message }) => ({ path: shortened(path), message: shortened(message) }));
+
+const refused = (error: Error, faults: readonly Fault[] = []): Refusal => ({
+  message: shortened(error.message),
+  faults: faultsShown(faults),
+  number: faults.length,
+});
+
 function refusal(error: unknown): { status: number; body: Refusal } | null {
-  if (error instanceof NoSuchBotError || error instanceof NotFoundError) {
-    return { status: 404, body: { message: error.message, faults: [] } };
+  if (error instanceof NoSuchBotError || error instanceof NotFoundError) return { status: 404, body: refused(error) };
+  if (error instanceof ForbiddenError) return { status: 403, body: refused(error) };
+  if (error instanceof StaleError) return { status: 409, body: refused(error) };
+  if (error instanceof ActError || error instanceof InputError) {
+    return { status: 422, body: refused(error, error.faults) };
   }
-  if (error instanceof EditError || error instanceof InputError) {
-    return { status: 422, body: { message: error.message, faults: error.faults } };
-  }
-  if (error instanceof NulCharacterError) return { status: 422, body: { message: error.message, faults: [] } };
+  if (error instanceof NulCharacterError) return { status: 422, body: refused(error) };
   return null;
 }
 
+type Work<T> = (app: Application, context: Context) => Promise<T>;
+
+/** Opens the application to whoever comes, if that is permitted. @throws ForbiddenError */
+async function enter<T>({ locals }: RequestEvent, permission: Permission, work: Work<T>): Promise<T> {
+  const app = await application();
+  const actor = locals.person === null ? SOMEONE : { id: locals.person };
+  if (!permits(actor, permission)) throw new ForbiddenError();
+  const log = app.log.child({ requestNumber: locals.requestNumber });
+  return work(app, { actor, log, now: () => new Date().toISOString() });
+}
+
 /** Answers a request with data as JSON; errors a person can cause become a sentence with the fitting status. */
-export async function answer(work: () => Promise<unknown>): Promise<Response> {
+export async function answer(event: RequestEvent, permission: Permission, work: Work<unknown>): Promise<Response> {
   try {
-    return json((await work()) ?? { ok: true });
+    return json((await enter(event, permission, work)) ?? { ok: true });
   } catch (error) {
-    const refused = refusal(error);
-    if (!refused) throw error;
-    return json(refused.body, { status: refused.status });
+    const told = refusal(error);
+    if (!told) throw error;
+    return json(told.body, { status: told.status });
   }
 }
 
 /** The same for the load of a page: errors a person can cause become an error page. */
-export async function loading<T>(work: () => Promise<T>): Promise<T> {
+export async function loading<T>(event: RequestEvent, permission: Permission, work: Work<T>): Promise<T> {
   try {
-    return await work();
+    return await enter(event, permission, work);
   } catch (error) {
-    const refused = refusal(error);
-    if (!refused) throw error;
-    httpError(refused.status, refused.body.message);
+    const told = refusal(error);
+    if (!told) throw error;
+    httpError(told.status, told.body.message);
   }
 }
 
@@ -91,29 +115,37 @@ export async function readText(request: Request, limit = LARGEST_UPLOAD): Promis
 /** Largest body of an act, in bytes: pasting fifty thousand lines fits. */
 const LARGEST_ACT = 8 * 1024 * 1024;
 
-/** Reads a JSON body of a known shape. @throws InputError */
-export async function readJson<T>(
-  request: Request,
-  schema: { validateSync: (value: unknown, options: object) => unknown } | Schema,
-): Promise<T> {
-  const text = await readText(request, LARGEST_ACT);
+/** Reads a JSON body whatever its shape. @throws InputError */
+export async function readValue(request: Request, limit = LARGEST_ACT): Promise<unknown> {
+  const text = await readText(request, limit);
+  if (text.trim() === '') throw new InputError('The request is empty.');
+  if (nestingOf(text) > DEEPEST) throw new InputError(`The request is nested more than ${DEEPEST} deep.`);
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch {
     throw new InputError('The request cannot be read as JSON.');
   }
+  const reserved = reservedKey(value);
+  if (reserved !== null) throw new InputError(`The request uses the name “${reserved}”, which cannot be used.`);
+  return value;
+}
+
+/** The refusal of a request whose parts are not as they must be. */
+export function misshapen(faults: readonly Fault[]): InputError {
+  const told = faults.slice(0, 3).map(({ path, message }) => shortened(`${path} ${message}`.trim()));
+  const more = faults.length > told.length ? `; and ${faults.length - told.length} more` : '';
+  return new InputError(`The request is not as it must be: ${told.join('; ')}${more}.`, faults);
+}
+
+/** Reads a JSON body of a known shape. @throws InputError */
+export async function readJson<S extends ISchema<unknown>>(request: Request, schema: S): Promise<InferType<S>> {
+  const value = await readValue(request);
   try {
-    return schema.validateSync(value, { abortEarly: false }) as T;
+    return (schema as unknown as Schema).validateSync(value, { abortEarly: false }) as InferType<S>;
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    const faults = (error.inner.length > 0 ? error.inner : [error]).map((fault) => ({
-      path: fault.path ?? '',
-      message: fault.message,
-    }));
-    throw new InputError(
-      `The request is not as it must be: ${faults.map((fault) => `${fault.path} ${fault.message}`.trim()).join('; ')}.`,
-      faults,
-    );
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    throw misshapen(inner.map((fault) => ({ path: fault.path ?? '', message: fault.message })));
   }
 }

@@ -75,6 +75,8 @@ describe('a conversation kept as a walkthrough', () => {
     const open = { ...emptyForm('order_tea', 'order'), values: { amount: 2 }, asked: 'tea' };
     const conversation: StoredConversation = {
       id: 1,
+      name: null,
+      kept: false,
       startedAt: '',
       state: { ...startConversation('1'), open },
       turns: [

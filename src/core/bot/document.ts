@@ -1,5 +1,6 @@
 import type { BotTexts } from '../say/texts.js';
 import type { Localised } from './localised.js';
+import type { MarkedText } from './marking.js';
 
 export type { Localised } from './localised.js';
 
@@ -28,8 +29,20 @@ export const ENTITY_KINDS = ['list', 'pattern', 'free', 'quantity', ...BUILT_IN_
 
 export type EntityKind = (typeof ENTITY_KINDS)[number];
 
+/**
+ * What is never used again for another row of the same bot: drafts, selections and acts name rows by it. Files have
+ * none; a row gets its own when it is made or read.
+ */
+export type RowId = string;
+
+/** A message that teaches an intent, with the parts of it that carry values. */
+export interface Utterance extends MarkedText {
+  id: RowId;
+}
+
 /** One value of a list entity with the other ways it is said. */
 export interface ListValue {
+  id: RowId;
   value: string;
   synonyms: string[];
 }
@@ -60,12 +73,13 @@ export interface Intent {
   reply?: Localised;
   /** The desk the conversation is handed to when this intent is accepted and it has no form. */
   desk?: string;
-  /** Example messages with inline marking. */
-  utterances: string[];
+  /** Example messages. */
+  utterances: Utterance[];
 }
 
 /** A value that a form needs. */
 export interface Slot {
+  id: RowId;
   name: string;
   /** An entity of the bot or a built-in kind. */
   entity: string;

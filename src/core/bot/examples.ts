@@ -1,5 +1,4 @@
 import type { BotDocument, Entity, Form } from './document.js';
-import { readMarking } from './marking.js';
 
 /** What customers say for a value of each kind that has no values of its own. */
 const EXAMPLES: Record<Exclude<Entity['kind'], 'list' | 'pattern' | 'free'>, string> = {
@@ -39,8 +38,7 @@ export function exampleAnswer(entity: Entity | undefined): string {
 /** What the utterances of a form have marked as a slot; `undefined` where none has it. */
 export function markedExample(document: BotDocument, form: Form, slot: string): string | undefined {
   for (const { utterances } of document.intents.filter((intent) => intent.form === form.name)) {
-    for (const utterance of utterances) {
-      const { text, marks } = readMarking(utterance);
+    for (const { text, marks } of utterances) {
       const mark = marks.find((own) => own.slot === slot);
       if (mark) return text.slice(mark.start, mark.end);
     }

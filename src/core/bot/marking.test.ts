@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { MarkingError, plainText, readMarking, renameMarks, withMark, writeMarking } from './marking.js';
+import { MarkingError, readMarking, renameMarks, withMark, writeMarking } from './marking.js';
 
 describe('inline marking', () => {
   it('reads marks as offsets of the plain text', () => {
@@ -28,8 +28,8 @@ describe('inline marking', () => {
   });
 
   it('takes < and & that begin no tag as themselves', () => {
-    expect(plainText('3 < 4 & tea')).toBe('3 < 4 & tea');
-    expect(plainText('3 &lt; 4 &amp; tea')).toBe('3 < 4 & tea');
+    expect(readMarking('3 < 4 & tea').text).toBe('3 < 4 & tea');
+    expect(readMarking('3 &lt; 4 &amp; tea').text).toBe('3 < 4 & tea');
   });
 
   it.each([
@@ -49,7 +49,9 @@ describe('inline marking', () => {
   });
 
   it('renames marks and takes them away', () => {
-    expect(renameMarks('two <plant>roses</plant>', 'plant', 'item')).toBe('two <item>roses</item>');
-    expect(renameMarks('two <plant>roses</plant>', 'plant', null)).toBe('two roses');
+    const marked = { id: 'u1', ...readMarking('two <plant>roses</plant>') };
+    expect(renameMarks(marked, 'plant', 'item')).toEqual({ id: 'u1', ...readMarking('two <item>roses</item>') });
+    expect(renameMarks(marked, 'plant', null)).toEqual({ id: 'u1', ...readMarking('two roses') });
+    expect(renameMarks(marked, 'size', 'item')).toBe(marked);
   });
 });

@@ -65,28 +65,17 @@ export function writeMarking({ text, marks }: MarkedText): string {
   return written + escapeMarking(text.slice(from));
 }
 
-/** The words alone. Marking that cannot be read comes back as it stands. */
-export function plainText(source: string): string {
-  try {
-    return readMarking(source).text;
-  } catch (error) {
-    if (error instanceof MarkingError) return source;
-    throw error;
-  }
-}
-
 /** Adds a mark; marks that it overlaps are taken away. */
 export function withMark(marked: MarkedText, mark: Mark): MarkedText {
   const kept = marked.marks.filter((other) => other.end <= mark.start || other.start >= mark.end);
   return { text: marked.text, marks: [...kept, mark].sort((a, b) => a.start - b.start) };
 }
 
-/** Renames or, with `null`, takes away all marks of a slot. */
-export function renameMarks(source: string, from: string, to: string | null): string {
-  const marked = readMarking(source);
-  if (!marked.marks.some((mark) => mark.slot === from)) return source;
+/** Renames or, with `null`, takes away all marks of a slot. A text without such marks comes back as the same object. */
+export function renameMarks<T extends MarkedText>(marked: T, from: string, to: string | null): T {
+  if (!marked.marks.some((mark) => mark.slot === from)) return marked;
   const marks = marked.marks.flatMap((mark) =>
     mark.slot !== from ? [mark] : to === null ? [] : [{ ...mark, slot: to }],
   );
-  return writeMarking({ text: marked.text, marks });
+  return { ...marked, marks };
 }

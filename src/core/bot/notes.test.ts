@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { emptyBot } from './document.js';
-import { applyEdit } from './edit.js';
-import { plainText } from './marking.js';
 import { formNotes, incompleteForms, intentNotes, sayGaps, unknownValues } from './notes.js';
+import { act } from '../../../tests/acting.js';
 import { teaShop } from '../../../tests/teaShop.js';
 
 const texts = (notes: { text: string }[]) => notes.map((note) => note.text);
@@ -44,7 +43,7 @@ describe('notes', () => {
   it('names the row in which values could not be looked for', () => {
     const shop = teaShop();
     const [intent] = shop.intents;
-    const text = plainText(intent!.utterances[1]!);
+    const text = intent!.utterances[1]!.text;
     const unread = [
       { intent: intent!.name, text, entities: ['when', 'amount'] },
       { intent: 'other', text: 'opening times', entities: ['when'] },
@@ -79,17 +78,17 @@ describe('notes', () => {
 
   it('tells of a text when its slot is deleted, and of none when it is called otherwise', () => {
     const shop = teaShop();
-    const renamed = applyEdit(shop, { do: 'renameSlot', form: 'order', from: 'tea', to: 'leaf' }).document;
+    const renamed = act(shop, { do: 'renameSlot', slot: 's2', to: 'leaf' }).document;
     expect(texts(formNotes(renamed, renamed.forms[0]!))).toEqual([]);
-    const deleted = applyEdit(shop, { do: 'deleteSlot', form: 'order', slot: 'tea' }).document;
+    const deleted = act(shop, { do: 'deleteSlot', slot: 's2' }).document;
     expect(texts(formNotes(deleted, deleted.forms[0]!)).join()).toContain('there is nothing called “tea” here');
   });
 
   it('finds a condition on a value that is not there, and lets conditions follow values', () => {
     const shop = teaShop();
-    const renamed = applyEdit(shop, { do: 'changeValue', entity: 'way', value: 'delivery', to: { value: 'by van' } });
+    const renamed = act(shop, { do: 'changeValue', id: 'v6', to: { value: 'by van' } });
     expect(renamed.document.forms[0]!.slots.at(-1)!.when).toEqual({ '==': [{ var: 'way' }, 'by van'] });
-    const gone = applyEdit(shop, { do: 'deleteValues', entity: 'way', values: ['delivery'] }).document;
+    const gone = act(shop, { do: 'deleteValues', ids: ['v6'] }).document;
     expect(texts(formNotes(gone, gone.forms[0]!)).join()).toContain('is “delivery”, which is no value of way');
   });
 

@@ -4,7 +4,6 @@ import { tokenise } from '../text/tokens.js';
 import { findEntity, findForm, type BotDocument, type Entity, type Form, type Intent } from './document.js';
 import { variants } from './localised.js';
 import type { Note } from './note.js';
-import { plainText, readMarking } from './marking.js';
 import { botTextNotes, formTextNotes, insertableInReply, isUnanswered, textNotes } from './textNotes.js';
 
 /** A prediction of a model that had not learned from the utterance. */
@@ -126,11 +125,11 @@ function doubledNotes(document: BotDocument, intent: Intent): Note[] {
   const elsewhere = new Map<string, string>();
   for (const other of document.intents) {
     if (other.name === intent.name) continue;
-    for (const utterance of other.utterances) elsewhere.set(foldLine(plainText(utterance)), other.name);
+    for (const utterance of other.utterances) elsewhere.set(foldLine(utterance.text), other.name);
   }
   const seen = new Map<string, number>();
   return intent.utterances.flatMap((utterance, row): Note[] => {
-    const line = foldLine(plainText(utterance));
+    const line = foldLine(utterance.text);
     const first = seen.get(line);
     seen.set(line, first ?? row);
     const other = elsewhere.get(line);
@@ -147,7 +146,7 @@ function unreadNotes(intent: Intent, unread: readonly Unread[]): Note[] {
     unread.filter((line) => line.intent === intent.name).map(({ text, entities }) => [text, entities]),
   );
   return intent.utterances.flatMap((utterance, row): Note[] => {
-    const entities = own.get(plainText(utterance));
+    const entities = own.get(utterance.text);
     if (!entities) return [];
     const text = `In row ${row + 1}, ${entities.join(', ')} could not be looked for; the rest of it is learned. Write it in another way, or take it out.`;
     return [{ text, weight: 'missing', row }];
@@ -156,9 +155,7 @@ function unreadNotes(intent: Intent, unread: readonly Unread[]): Note[] {
 
 function unusedSlotNotes(document: BotDocument, intent: Intent): Note[] {
   const form = findForm(document, intent.form);
-  const marked = new Set(
-    intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map((mark) => mark.slot)),
-  );
+  const marked = new Set(intent.utterances.flatMap(({ marks }) => marks.map((mark) => mark.slot)));
   return (form?.slots ?? [])
     .filter((slot) => slot.required && !marked.has(slot.name) && findEntity(document, slot.entity)?.kind === 'free')
     .map((slot) => ({
@@ -206,8 +203,7 @@ export function unknownValues(document: BotDocument, intent: Intent): UnknownVal
     const inside = words.trim().length;
     return find(tokenise(words), ANY_DAY).some(({ start, end }) => end - start === inside);
   };
-  return intent.utterances.flatMap((utterance, row) => {
-    const { text, marks } = readMarking(utterance);
+  return intent.utterances.flatMap(({ text, marks }, row) => {
     return marks.flatMap((mark): UnknownValue[] => {
       const entityName = form?.slots.find((slot) => slot.name === mark.slot)?.entity ?? mark.slot;
       const entity = findEntity(document, entityName);

@@ -1,7 +1,8 @@
-import { array, boolean, lazy, mixed, number, object, string, ValidationError, type Schema } from 'yup';
+import { array, boolean, lazy, mixed, number, object, string, ValidationError, type Schema } from './yup.js';
 import { TEXT_NAMES } from '../say/texts.js';
 import { BUILT_IN_KINDS, ENTITY_KINDS, NAME_PATTERN } from './document.js';
 import { closest } from '../text/distance.js';
+import { MOST } from './limits.js';
 
 /** A fault in a file: where it is and a sentence about it. */
 export interface Fault {
@@ -12,21 +13,38 @@ export interface Fault {
 
 export const TEXT_MESSAGE = 'must be a text, a list of texts, or either by language';
 
-const isText = (value: unknown): boolean => typeof value === 'string';
-const isTextOrList = (value: unknown): boolean => isText(value) || (Array.isArray(value) && value.every(isText));
-const isMap = (value: unknown): value is Record<string, unknown> =>
+export const isMap = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** A text by variants and languages. */
-export const isLocalised = (value: unknown): boolean =>
-  value === undefined || isTextOrList(value) || (isMap(value) && Object.values(value).every(isTextOrList));
+/** What is wrong with a text by variants and languages; `null` where nothing is. */
+export function localisedFault(value: unknown): string | null {
+  if (value === undefined || value === null) return null;
+  const byLanguage: unknown[] = isMap(value) ? Object.values(value) : [value];
+  if (byLanguage.length > MOST.languages) return `must be in at most ${MOST.languages} languages`;
+  for (const own of byLanguage) {
+    const wordings: unknown[] = Array.isArray(own) ? own : [own];
+    if (wordings.length > MOST.variants) return `must have at most ${MOST.variants} variants`;
+    for (const wording of wordings) {
+      if (typeof wording !== 'string') return TEXT_MESSAGE;
+      if (wording.length > MOST.wording) return tooLong(MOST.wording);
+    }
+  }
+  return null;
+}
 
-export const localisedSchema = () => mixed().test('localised', TEXT_MESSAGE, isLocalised);
+const localisedSchema = () =>
+  mixed().test('localised', '', function (value) {
+    const fault = localisedFault(value);
+    return fault === null || this.createError({ message: fault });
+  });
 
-const text = () => string().strict().typeError('must be a text');
+const tooLong = (most: number): string => `must be at most ${most.toLocaleString('en-GB')} characters long`;
+
+const text = (most: number = MOST.description) =>
+  string().strict().typeError('must be a text').max(most, tooLong(most));
 
 const name = () =>
-  text()
+  text(MOST.name)
     .required('is missing: give it a name')
     .matches(
       NAME_PATTERN,
@@ -34,12 +52,48 @@ const name = () =>
         `"${String(value)}" is no name: use letters, digits, _ and -, beginning with a letter`,
     );
 
-const level = () =>
+export const level = () =>
   number().strict().typeError('must be a number').min(0, 'must be at least 0').max(1, 'must be at most 1');
 
 const flag = () => boolean().strict().typeError('must be true or false');
 
-const list = <T extends Schema>(of: T) => array().strict().typeError('must be a list').of(of);
+/** A list whose length is looked at before its items. */
+const list = <T extends Schema>(of: T, most: number) => {
+  const whole = array().strict().typeError('must be a list').of(of);
+  const message = `has more than ${most.toLocaleString('en-GB')} items; that many are not taken`;
+  const tooMany = mixed().test('most', message, () => false);
+  return lazy((value: unknown) => (Array.isArray(value) && value.length > most ? tooMany : whole)) as unknown as Schema;
+};
+
+/** A list of texts, looked through in one go, for it may be long; at most the first faults are told. */
+const textList = (longest: number, most: number, empty: string) =>
+  mixed().test('texts', '', function (value: unknown) {
+    if (value === undefined) return true;
+    if (!Array.isArray(value)) return this.createError({ message: 'must be a list' });
+    if (value.length > most) {
+      return this.createError({
+        message: `has more than ${most.toLocaleString('en-GB')} items; that many are not taken`,
+      });
+    }
+    const errors: ValidationError[] = [];
+    value.forEach((item: unknown, index) => {
+      const message =
+        typeof item !== 'string'
+          ? 'must be a text'
+          : item === ''
+            ? empty
+            : item.length > longest
+              ? tooLong(longest)
+              : null;
+      if (message !== null && errors.length < MOST_FAULTS) {
+        errors.push(this.createError({ path: `${this.path}[${index}]`, message }));
+      }
+    });
+    return errors.length === 0 ? true : errors.length === 1 ? errors[0]! : new ValidationError(errors);
+  });
+
+/** Faults that one list tells of itself. */
+const MOST_FAULTS = 100;
 
 /** Refuses unknown keys with the closest known one. */
 function closed(fields: Record<string, Schema>, missing = 'must be an object with named parts') {
@@ -50,9 +104,10 @@ function closed(fields: Record<string, Schema>, missing = 'must be an object wit
       if (!isMap(value)) return true;
       const unknown = Object.keys(value).filter((key) => !Object.hasOwn(fields, key));
       if (unknown.length === 0) return true;
-      const errors = unknown.map((key) => {
-        const near = closest(key, Object.keys(fields));
-        const path = this.path ? `${this.path}.${key}` : key;
+      const errors = unknown.slice(0, MOST_FAULTS).map((key) => {
+        const near = key.length <= MOST.name ? closest(key, Object.keys(fields)) : undefined;
+        const shown = key.length <= MOST.name ? key : `${key.slice(0, MOST.name)} …`;
+        const path = this.path ? `${this.path}.${shown}` : shown;
         return this.createError({ path, message: `is not known here${near ? `; did you mean "${near}"?` : ''}` });
       });
       return errors.length === 1 ? errors[0]! : new ValidationError(errors);
@@ -61,14 +116,14 @@ function closed(fields: Record<string, Schema>, missing = 'must be an object wit
 
 const listValue = lazy((value: unknown) =>
   typeof value === 'string'
-    ? text().required()
+    ? text(MOST.value).required('is empty')
     : closed({
-        value: text().required('is missing: give the value its main form'),
-        synonyms: list(text().required('is empty')),
+        value: text(MOST.value).required('is missing: give the value its main form'),
+        synonyms: textList(MOST.value, MOST.synonyms, 'is empty'),
       }),
 );
 
-export const entityKindSchema = () =>
+export const entityKind = () =>
   text().test('kind', '', function (value) {
     if (value === undefined || (ENTITY_KINDS as readonly string[]).includes(value)) return true;
     const near = closest(value, ENTITY_KINDS);
@@ -77,12 +132,12 @@ export const entityKindSchema = () =>
     });
   });
 
-export const entitySchema = closed({
+const entitySchema = closed({
   name: name(),
-  kind: entityKindSchema().required('is missing: say list, pattern, free or a built-in kind'),
+  kind: entityKind().required('is missing: say list, pattern, free or a built-in kind'),
   misspellings: flag(),
-  values: list(listValue as unknown as Schema),
-  pattern: text(),
+  values: list(listValue as unknown as Schema, MOST.values),
+  pattern: text(MOST.pattern),
 });
 
 const intent = closed({
@@ -90,13 +145,13 @@ const intent = closed({
   description: text(),
   called: localisedSchema(),
   offered: flag(),
-  form: text(),
+  form: text(MOST.name),
   reply: localisedSchema(),
-  desk: text(),
-  utterances: list(text().required('is empty: write the message or take the line away')),
+  desk: text(MOST.name),
+  utterances: textList(MOST.utterance * 2, MOST.utterances, 'is empty: write the message or take the line away'),
 });
 
-export const conditionSchema = () =>
+const conditionSchema = () =>
   mixed().test(
     'when',
     'must be a condition in JsonLogic',
@@ -104,21 +159,24 @@ export const conditionSchema = () =>
   );
 
 /** The value a slot takes when the customer does not mind. */
-export const defaultSchema = () =>
+const defaultSchema = () =>
   mixed().test(
     'default',
     'must be a text or a number',
     (value) => value === undefined || value === null || typeof value === 'string' || typeof value === 'number',
   );
 
-export const onNoSchema = () => text().oneOf(['change', 'leave'], 'must be change or leave');
+export const onNo = () =>
+  string()
+    .strict()
+    .oneOf(['change', 'leave'] as const, 'must be change or leave');
 
 /** A bot's own wordings of the engine's sentences. */
 const textsSchema = () => closed(Object.fromEntries(TEXT_NAMES.map((key) => [key, localisedSchema()])));
 
-export const slotSchema = closed({
+const slotSchema = closed({
   name: name(),
-  entity: text().required('is missing: name the entity whose values fill this slot'),
+  entity: text(MOST.name).required('is missing: name the entity whose values fill this slot'),
   required: flag(),
   several: flag(),
   default: defaultSchema(),
@@ -128,19 +186,19 @@ export const slotSchema = closed({
 
 const formSchema = closed({
   name: name(),
-  slots: list(slotSchema),
+  slots: list(slotSchema, MOST.slots),
   confirm: localisedSchema(),
   decline: localisedSchema(),
-  onNo: onNoSchema(),
+  onNo: onNo(),
   done: localisedSchema(),
-  desk: text(),
+  desk: text(MOST.name),
 });
 
 const deskSchema = closed({ name: name(), description: text(), handover: localisedSchema() });
 
-export const gateSchema = closed({ accept: level(), ask: level(), lead: level() });
+const gateSchema = closed({ accept: level(), ask: level(), lead: level() });
 
-export const triesSchema = () =>
+export const tries = () =>
   number()
     .strict()
     .typeError('must be a number')
@@ -150,8 +208,8 @@ export const triesSchema = () =>
 
 const noMatchSchema = closed({
   prompts: localisedSchema(),
-  tries: triesSchema(),
-  desk: text(),
+  tries: tries(),
+  desk: text(MOST.name),
   giveUp: localisedSchema(),
 });
 
@@ -163,15 +221,15 @@ const botSchema = closed(
       .typeError('must be the number 1')
       .required('is missing: a bot file begins with reedGate: 1')
       .oneOf([1], 'is a version this program does not read; it reads 1'),
-    name: text().required('is missing: give the bot a name'),
-    languages: list(text().required()),
-    timeZone: text(),
-    region: text().matches(/^[A-Z]{2}$/, 'must be a country code of two capital letters, such as GB'),
+    name: text(MOST.name).required('is missing: give the bot a name'),
+    languages: textList(MOST.name, MOST.languages, 'is empty'),
+    timeZone: text(MOST.name),
+    region: text(MOST.name).matches(/^[A-Z]{2}$/, 'must be a country code of two capital letters, such as GB'),
     greeting: localisedSchema(),
-    entities: list(entitySchema),
-    intents: list(intent),
-    forms: list(formSchema),
-    desks: list(deskSchema),
+    entities: list(entitySchema, MOST.entities),
+    intents: list(intent, MOST.intents),
+    forms: list(formSchema, MOST.forms),
+    desks: list(deskSchema, MOST.desks),
     gate: gateSchema,
     noMatch: noMatchSchema,
     texts: textsSchema(),

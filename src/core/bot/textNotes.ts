@@ -4,7 +4,6 @@ import { valuesIn } from '../say/condition.js';
 import { closest } from '../text/distance.js';
 import { findEntity, findForm, type BotDocument, type Entity, type Form, type Intent } from './document.js';
 import { allWordings, variants, type Localised } from './localised.js';
-import { readMarking } from './marking.js';
 import type { Note } from './note.js';
 
 /** What a text may put in: names with the entity behind each, or `null` where a name stands for words of the engine. */
@@ -25,9 +24,7 @@ function insertableInForm(document: BotDocument, form: Form): Insertable {
 export function insertableInReply(document: BotDocument, intent: Intent): Insertable {
   const form = findForm(document, intent.form);
   if (form) return new Map(form.slots.map(({ name, entity }) => [name, findEntity(document, entity) ?? null]));
-  const marked = new Set(
-    intent.utterances.flatMap((utterance) => readMarking(utterance).marks.map(({ slot }) => slot)),
-  );
+  const marked = new Set(intent.utterances.flatMap(({ marks }) => marks.map(({ slot }) => slot)));
   return new Map([...marked].map((name) => [name, findEntity(document, name) ?? null]));
 }
 

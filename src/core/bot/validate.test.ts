@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readBot } from './validate.js';
+import { readBot } from './file.js';
 import type { Fault } from './schema.js';
 
 function faultsOf(value: unknown): Fault[] {

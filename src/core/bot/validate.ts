@@ -5,25 +5,19 @@ import { TEXT_NAMES } from '../say/texts.js';
 import { closest } from '../text/distance.js';
 import { compilePattern, PatternError } from '../text/pattern.js';
 import {
-  DEFAULT_GATE,
-  DEFAULT_GREETING,
-  DEFAULT_NO_MATCH,
   findEntity,
   findForm,
   isBuiltInKind,
   type BotDocument,
+  type Desk,
   type Entity,
   type Form,
   type Intent,
-  type ListValue,
   type Localised,
+  type Utterance,
 } from './document.js';
 import { allWordings } from './localised.js';
-import { MarkingError, readMarking } from './marking.js';
-import { shapeFaults, type Fault } from './schema.js';
-
-/** What reading a bot file gives: the whole document, or every fault found. */
-export type ReadResult = { ok: true; document: BotDocument } | { ok: false; faults: Fault[] };
+import type { Fault } from './schema.js';
 
 const quoteNear = (name: string, known: readonly string[]): string => {
   const near = closest(name, known);
@@ -75,7 +69,8 @@ function entityFaults(entity: Entity, path: string): Fault[] {
   }
 }
 
-function intentFaults(document: BotDocument, intent: Intent, path: string): Fault[] {
+/** @param before the utterances of the intent that are known to be right; only others are looked at */
+function intentFaults(document: BotDocument, intent: Intent, path: string, before: readonly Utterance[] = []): Fault[] {
   const faults: Fault[] = [];
   const form = findForm(document, intent.form);
   if (intent.form !== undefined && !form) {
@@ -90,18 +85,17 @@ function intentFaults(document: BotDocument, intent: Intent, path: string): Faul
     ...messageFaults(intent.reply, `${path}.reply`),
     ...messageFaults(intent.called, `${path}.called`),
   );
+  // Where the form is not there, its slots are not known, and that was said.
+  if (intent.form !== undefined && !form) return faults;
+  const right = new Set(before);
   const slots = form?.slots.map((slot) => slot.name) ?? [];
+  const known = new Set([...slots, ...document.entities.map((entity) => entity.name)]);
   intent.utterances.forEach((utterance, index) => {
-    const at = `${path}.utterances[${index}]`;
-    try {
-      for (const { slot } of readMarking(utterance).marks) {
-        if (slots.includes(slot) || findEntity(document, slot) || (intent.form !== undefined && !form)) continue;
-        const known = [...slots, ...document.entities.map((entity) => entity.name)];
-        faults.push({ path: at, message: `there is no slot or entity "${slot}"${quoteNear(slot, known)}` });
-      }
-    } catch (error) {
-      if (!(error instanceof MarkingError)) throw error;
-      faults.push({ path: at, message: error.message });
+    if (right.has(utterance)) return;
+    for (const { slot } of utterance.marks) {
+      if (known.has(slot) || isBuiltInKind(slot)) continue;
+      const message = `there is no slot or entity "${slot}"${quoteNear(slot, [...known])}`;
+      faults.push({ path: `${path}.utterances[${index}]`, message });
     }
   });
   return faults;
@@ -138,44 +132,80 @@ function formFaults(document: BotDocument, form: Form, path: string): Fault[] {
   return [...faults, ...deskFaults(document, form.desk, `${path}.desk`)];
 }
 
-/** Faults between the parts of a document: names that repeat, references to nothing, texts that cannot be read. */
-export function validateReferences(document: BotDocument): Fault[] {
+const namesOf = (parts: readonly { name: string }[]): string[] => parts.map(({ name }) => name);
+
+function repeatedFaults({ entities, intents, forms, desks }: BotDocument): Fault[] {
+  return [
+    ...repeated(namesOf(entities), 'entities', 'entity'),
+    ...repeated(namesOf(intents), 'intents', 'intent'),
+    ...repeated(namesOf(forms), 'forms', 'form'),
+    ...repeated(namesOf(desks), 'desks', 'desk'),
+  ];
+}
+
+const handoverFaults = ({ handover }: Desk, path: string): Fault[] => messageFaults(handover, `${path}.handover`);
+
+/** Faults of what is the bot's as a whole. */
+function ownFaults(document: BotDocument): Fault[] {
+  const { noMatch, gate } = document;
   const faults = [
-    ...repeated(
-      document.entities.map((entity) => entity.name),
-      'entities',
-      'entity',
-    ),
-    ...repeated(
-      document.intents.map((intent) => intent.name),
-      'intents',
-      'intent',
-    ),
-    ...repeated(
-      document.forms.map((form) => form.name),
-      'forms',
-      'form',
-    ),
-    ...repeated(
-      document.desks.map((desk) => desk.name),
-      'desks',
-      'desk',
-    ),
-    ...document.entities.flatMap((entity, index) => entityFaults(entity, `entities[${index}]`)),
-    ...document.intents.flatMap((intent, index) => intentFaults(document, intent, `intents[${index}]`)),
-    ...document.forms.flatMap((form, index) => formFaults(document, form, `forms[${index}]`)),
-    ...deskFaults(document, document.noMatch.desk, 'noMatch.desk'),
+    ...deskFaults(document, noMatch.desk, 'noMatch.desk'),
     ...messageFaults(document.greeting, 'greeting'),
-    ...messageFaults(document.noMatch.prompts, 'noMatch.prompts'),
-    ...messageFaults(document.noMatch.giveUp, 'noMatch.giveUp'),
-    ...document.desks.flatMap((desk, index) => messageFaults(desk.handover, `desks[${index}].handover`)),
+    ...messageFaults(noMatch.prompts, 'noMatch.prompts'),
+    ...messageFaults(noMatch.giveUp, 'noMatch.giveUp'),
     ...TEXT_NAMES.flatMap((name) => messageFaults(document.texts[name], `texts.${name}`)),
     ...placeFaults(document),
   ];
-  if (document.gate.ask > document.gate.accept) {
-    faults.push({ path: 'gate.ask', message: 'must not be higher than the accept level' });
-  }
+  if (gate.ask > gate.accept) faults.push({ path: 'gate.ask', message: 'must not be higher than the accept level' });
   return faults;
+}
+
+/** Faults between the parts of a document: names that repeat, references to nothing, texts that cannot be read. */
+export function validateReferences(document: BotDocument): Fault[] {
+  return [
+    ...repeatedFaults(document),
+    ...document.entities.flatMap((entity, index) => entityFaults(entity, `entities[${index}]`)),
+    ...document.intents.flatMap((intent, index) => intentFaults(document, intent, `intents[${index}]`)),
+    ...document.forms.flatMap((form, index) => formFaults(document, form, `forms[${index}]`)),
+    ...document.desks.flatMap((desk, index) => handoverFaults(desk, `desks[${index}]`)),
+    ...ownFaults(document),
+  ];
+}
+
+/** What parts of a document can refer to. */
+const referable = ({ entities, forms, desks }: BotDocument): string =>
+  JSON.stringify([
+    entities.map(({ name, kind }) => [name, kind]),
+    forms.map(({ name, slots }) => [name, namesOf(slots)]),
+    namesOf(desks),
+  ]);
+
+/** The faults of the parts that an act touched: what it left the same objects is not looked at again. */
+function touchedFaults(before: BotDocument, after: BotDocument): Fault[] {
+  const known = new Set<unknown>([...before.entities, ...before.intents, ...before.forms, ...before.desks]);
+  const utterancesOf = new Map(before.intents.map(({ name, form, utterances }) => [`${name}\n${form}`, utterances]));
+  const unlessKnown = <T>(part: T, faults: () => Fault[]): Fault[] => (known.has(part) ? [] : faults());
+  return [
+    ...repeatedFaults(after),
+    ...after.entities.flatMap((entity, index) => unlessKnown(entity, () => entityFaults(entity, `entities[${index}]`))),
+    ...after.intents.flatMap((intent, index) =>
+      unlessKnown(intent, () => {
+        const right = utterancesOf.get(`${intent.name}\n${intent.form}`);
+        return intentFaults(after, intent, `intents[${index}]`, right);
+      }),
+    ),
+    ...after.forms.flatMap((form, index) => unlessKnown(form, () => formFaults(after, form, `forms[${index}]`))),
+    ...after.desks.flatMap((desk, index) => unlessKnown(desk, () => handoverFaults(desk, `desks[${index}]`))),
+    ...ownFaults(after),
+  ];
+}
+
+/** The faults that an act would bring: those of what it touched that were not there before. */
+export function newFaults(before: BotDocument, after: BotDocument): Fault[] {
+  const faults = referable(before) === referable(after) ? touchedFaults(before, after) : validateReferences(after);
+  if (faults.length === 0) return [];
+  const known = new Set(validateReferences(before).map((fault) => fault.path + fault.message));
+  return faults.filter((fault) => !known.has(fault.path + fault.message));
 }
 
 /** Where and in which languages a bot speaks. */
@@ -228,54 +258,6 @@ function isTimeZone(name: string): boolean {
   }
 }
 
-type Draft<T> = { [K in keyof T]?: unknown };
-
-function defined<T extends object>(value: T): T {
-  return Object.fromEntries(Object.entries(value).filter(([, part]) => part !== undefined)) as T;
-}
-
-function normalEntity(entity: Entity): Entity {
-  const values = entity.values as (ListValue | string)[] | undefined;
-  return defined({
-    ...entity,
-    values:
-      entity.kind === 'list'
-        ? (values ?? []).map((value) =>
-            typeof value === 'string'
-              ? { value, synonyms: [] }
-              : { value: value.value, synonyms: value.synonyms ?? [] },
-          )
-        : undefined,
-  } as Entity);
-}
-
-/** Fills in what a file may leave out, so that the same bot always has the same document. */
-function normalise(draft: Draft<BotDocument>): BotDocument {
-  const given = draft as Partial<BotDocument>;
-  return {
-    reedGate: 1,
-    name: given.name!,
-    languages: given.languages && given.languages.length > 0 ? given.languages : ['en'],
-    timeZone: given.timeZone ?? 'Europe/London',
-    region: given.region ?? (given.timeZone?.startsWith('America/') ? 'US' : 'GB'),
-    greeting: given.greeting ?? DEFAULT_GREETING,
-    entities: (given.entities ?? []).map(normalEntity),
-    intents: (given.intents ?? []).map((intent) => defined({ ...intent, utterances: intent.utterances ?? [] })),
-    forms: (given.forms ?? []).map((form) =>
-      defined({
-        ...form,
-        slots: (form.slots ?? []).map((slot) =>
-          defined({ ...slot, required: slot.required ?? false, prompts: slot.prompts ?? [] }),
-        ),
-      }),
-    ),
-    desks: (given.desks ?? []).map(defined),
-    gate: { ...DEFAULT_GATE, ...given.gate },
-    noMatch: { ...DEFAULT_NO_MATCH, ...given.noMatch },
-    texts: defined(given.texts ?? {}),
-  };
-}
-
 /** The document with conditions that compare a slot with a synonym comparing it with the value itself. */
 export function withMainForms(document: BotDocument): BotDocument {
   const forms = document.forms.map((form) => {
@@ -294,13 +276,4 @@ export function withMainForms(document: BotDocument): BotDocument {
     return slots.every((slot, index) => slot === form.slots[index]) ? form : { ...form, slots };
   });
   return forms.every((form, index) => form === document.forms[index]) ? document : { ...document, forms };
-}
-
-/** Reads a parsed bot file. Every fault is listed with its path; nothing is taken from a file that has one. */
-export function readBot(value: unknown): ReadResult {
-  const shape = shapeFaults(value);
-  if (shape.length > 0) return { ok: false, faults: shape };
-  const document = normalise(value as Draft<BotDocument>);
-  const faults = validateReferences(document);
-  return faults.length > 0 ? { ok: false, faults } : { ok: true, document: withMainForms(document) };
 }

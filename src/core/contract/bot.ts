@@ -11,9 +11,10 @@ export interface BotSummary {
   updatedAt: string;
 }
 
-/** What can be undone and done again. */
+/** What a person can undo and do again. */
 export interface HistoryState {
-  undo: string | null;
+  /** `own` tells whether the person did it; what others did is undone only when asked about. */
+  undo: { label: string; own: boolean } | null;
   redo: string | null;
 }
 

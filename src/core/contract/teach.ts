@@ -1,4 +1,4 @@
-import type { Entity, Localised } from '../bot/document.js';
+import type { Entity, Localised, RowId } from '../bot/document.js';
 import type { Mark } from '../bot/marking.js';
 import type { Note } from '../bot/note.js';
 import type { UnknownValue } from '../bot/notes.js';
@@ -24,7 +24,8 @@ export interface HeldOutMark {
 
 /** A row of the sheet of utterances. */
 export interface UtteranceLine {
-  /** With inline marking, as acts name the row. */
+  id: RowId;
+  /** With inline marking, as a person edits it. */
   source: string;
   text: string;
   marks: Mark[];

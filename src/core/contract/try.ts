@@ -15,11 +15,32 @@ export interface StoredTurn {
   revision: number;
 }
 
+/** A line of the list of a person's conversations. */
+export interface ConversationSummary {
+  id: number;
+  name: string | null;
+  /** Whether the person wants it kept. */
+  kept: boolean;
+  startedAt: string;
+  turns: number;
+  /** How its first message begins. */
+  opening: string | null;
+}
+
 export interface StoredConversation {
   id: number;
+  name: string | null;
+  kept: boolean;
   startedAt: string;
   state: ConversationState;
+  /** The last of them. */
   turns: StoredTurn[];
+}
+
+/** What a turn is answered with. */
+export interface TurnTaken {
+  turn: StoredTurn;
+  state: ConversationState;
 }
 
 /** What a person does in Try. */
@@ -28,6 +49,8 @@ export type PersonSaid =
 
 export interface TryView {
   conversation: StoredConversation | null;
+  /** The person's own, the latest first. */
+  conversations: ConversationSummary[];
   greeting: string | null;
   walkthroughs: { id: number; name: string; result: WalkthroughResult | null }[];
 }

@@ -8,7 +8,8 @@ import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
 import { showValue } from '../recognise/value.js';
 import { freeValue, mayBe } from './freeWords.js';
 import { readThrough } from './readThrough.js';
-import { readWalkthroughs, runWalkthrough, type Walkthrough } from './walkthrough.js';
+import { readWalkthroughs } from '../formats/walkthroughFile.js';
+import { runWalkthrough, type Walkthrough } from './walkthrough.js';
 
 describe('wordings', () => {
   it('keep other languages when one is edited', () => {
@@ -114,18 +115,22 @@ describe('walkthroughs', () => {
     ]);
   });
 
-  it('are read from a file, every fault with its path', () => {
+  it('are read from a file, every fault with its path, and not one of a file with a fault', () => {
     expect(readWalkthroughs(JSON.parse(readFileSync('demo/nursery/walkthroughs.json', 'utf8'))).ok).toBe(true);
     const result = readWalkthroughs([
       { name: 'a', turns: [{ user: 'x' }, { says: 'y' }] },
       { turns: 'no', expect: {} },
+      { name: 'b', turns: [{ user: 'x', say: 5 }], now: 'yesterday', expect: { outcome: 'nonsense', slots: [] } },
+      { name: 'c', turns: [], expect: [] },
+      { name: 'good', turns: [{ user: 'x' }], expect: { slots: { amount: 2, tea: null, price: [{ amount: 5 }] } } },
     ]);
-    expect(!result.ok && result.faults.map((fault) => fault.path)).toEqual([
-      '[0].expect',
-      '[0].turns[1]',
-      '[1].name',
-      '[1].turns',
-    ]);
+    const paths = result.ok ? [] : result.faults.map(({ path }) => path);
+    for (const path of ['[0].expect', '[0].turns[1]', '[1].name', '[1].turns', '[2].turns[0].say', '[2].now']) {
+      expect(paths).toContain(path);
+    }
+    for (const path of ['[2].expect.outcome', '[2].expect.slots', '[3].turns', '[3].expect'])
+      expect(paths).toContain(path);
+    expect(paths.filter((path) => path.startsWith('[4]'))).toEqual([]);
     expect(readWalkthroughs({}).ok).toBe(false);
   });
 });

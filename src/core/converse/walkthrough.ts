@@ -1,7 +1,6 @@
 import type { Vectors } from '../encode/encoder.js';
 import type { Recogniser } from '../recognise/recogniser.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
-import type { Fault } from '../bot/schema.js';
 import {
   finalOutcome,
   heldValues,
@@ -106,28 +105,4 @@ export function* walk(
     faults.push(`${slot} is ${JSON.stringify(slots[slot] ?? null)}, not ${JSON.stringify(value)}`);
   }
   return { name: walkthrough.name, outcome, slots, passed: faults.length === 0, faults, transcript };
-}
-
-/** Reads a walkthrough file's parsed JSON; every fault is listed with its path. */
-export function readWalkthroughs(
-  value: unknown,
-): { ok: true; walkthroughs: Walkthrough[] } | { ok: false; faults: Fault[] } {
-  if (!Array.isArray(value))
-    return { ok: false, faults: [{ path: '', message: 'a walkthrough file is a list of walkthroughs' }] };
-  const faults: Fault[] = [];
-  value.forEach((item: unknown, index) => {
-    const { name, turns, expect } = (item ?? {}) as Record<string, unknown>;
-    if (typeof name !== 'string')
-      faults.push({ path: `[${index}].name`, message: 'is missing: give the walkthrough a name' });
-    if (typeof expect !== 'object' || expect === null)
-      faults.push({ path: `[${index}].expect`, message: 'is missing: say the outcome it must reach' });
-    if (!Array.isArray(turns))
-      return faults.push({ path: `[${index}].turns`, message: 'is missing: list what the customer says' });
-    turns.forEach((turn: unknown, at) => {
-      const { user, signal, noInput } = (turn ?? {}) as Record<string, unknown>;
-      if (typeof user === 'string' || typeof signal === 'string' || noInput === true) return;
-      faults.push({ path: `[${index}].turns[${at}]`, message: 'needs "user", "signal" or "noInput"' });
-    });
-  });
-  return faults.length > 0 ? { ok: false, faults } : { ok: true, walkthroughs: value as Walkthrough[] };
 }

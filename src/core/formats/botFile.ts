@@ -1,5 +1,5 @@
 import { LineCounter, parseDocument, stringify } from 'yaml';
-import { readBot, type ReadResult } from '../bot/validate.js';
+import { fileOf, readBot, type ReadResult } from '../bot/file.js';
 import type { BotDocument } from '../bot/document.js';
 
 export type BotFileFormat = 'json' | 'yaml';
@@ -31,7 +31,8 @@ export function readBotFile(source: string): ReadResult {
   }
 }
 
-/** Writes a bot file that reads back as the same document. */
+/** Writes a bot file that reads back as the same document, but for the ids of its rows. */
 export function writeBotFile(document: BotDocument, format: BotFileFormat): string {
-  return format === 'json' ? `${JSON.stringify(document, null, 2)}\n` : stringify(document, { lineWidth: 0 });
+  const file = fileOf(document);
+  return format === 'json' ? `${JSON.stringify(file, null, 2)}\n` : stringify(file, { lineWidth: 0 });
 }

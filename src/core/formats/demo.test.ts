@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { findEntity, formOfIntent, type BotDocument } from '../bot/document.js';
-import { plainText } from '../bot/marking.js';
 import { incompleteForms, intentNotes, unknownValues } from '../bot/notes.js';
-import { readWalkthroughs } from '../converse/walkthrough.js';
+import { readWalkthroughs } from './walkthroughFile.js';
 import { readBotFile } from './botFile.js';
 import { readTestFile, type TestLine } from './testFile.js';
 
@@ -88,9 +87,7 @@ describe.each(DEMOS)('the demo bot in $folder', (demo) => {
   });
 
   it('tests with no line that it teaches, nor the same line twice', () => {
-    const taught = new Set(
-      bot.intents.flatMap((intent) => intent.utterances.map((utterance) => fold(plainText(utterance)))),
-    );
+    const taught = new Set(bot.intents.flatMap((intent) => intent.utterances.map((utterance) => fold(utterance.text))));
     expect(lines.filter((line) => taught.has(fold(line.text))).map((line) => line.text)).toEqual([]);
     expect(new Set(lines.map((line) => fold(line.text))).size).toBe(lines.length);
   });

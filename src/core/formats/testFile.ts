@@ -2,6 +2,7 @@ import { CsvError, parse } from 'csv-parse/sync';
 import { MarkingError, readMarking } from '../bot/marking.js';
 import type { Fault } from '../bot/schema.js';
 import type { SlotValue } from '../recognise/value.js';
+import { isMoment } from './moment.js';
 
 /** A slot that a test line expects. Offsets are UTF-16 code units of the text. */
 export interface ExpectedSlot {
@@ -24,8 +25,6 @@ export interface TestLine {
 }
 
 export type TestFileResult = { ok: true; lines: TestLine[] } | { ok: false; faults: Fault[] };
-
-const NOW = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2})?$/;
 
 function readSlots(value: unknown, text: string, path: string, faults: Fault[]): ExpectedSlot[] {
   if (!Array.isArray(value)) {
@@ -60,7 +59,7 @@ function readRow(row: Record<string, unknown>, path: string, faults: Fault[]): T
   if (intent === null || typeof intent === 'string') line.intent = intent === '' ? null : intent;
   else if (intent !== undefined) faults.push({ path, message: '"intent" must be a name, or null for out of scope' });
   if (now !== undefined && now !== null && now !== '') {
-    if (typeof now === 'string' && NOW.test(now)) line.now = now;
+    if (typeof now === 'string' && isMoment(now)) line.now = now;
     else faults.push({ path, message: '"now" must be a local time such as 2026-03-04T09:30' });
   }
   if (typeof style === 'string' && style !== '') line.style = style;

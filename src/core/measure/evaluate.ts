@@ -1,5 +1,4 @@
 import type { BotDocument } from '../bot/document.js';
-import { plainText } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
 import type { Decision } from '../recognise/gate.js';
@@ -87,7 +86,7 @@ const foldMessage = (text: string): string =>
 
 /** The utterances of a bot, folded, to tell which test lines it was taught. */
 export const taughtMessages = (document: BotDocument): ReadonlySet<string> =>
-  new Set(document.intents.flatMap(({ utterances }) => utterances.map((line) => foldMessage(plainText(line)))));
+  new Set(document.intents.flatMap(({ utterances }) => utterances.map(({ text }) => foldMessage(text))));
 
 /** Reads one line's result off a recognition. */
 function lineResult(line: TestLine, recognition: Recognition, taught: boolean): LineResult {

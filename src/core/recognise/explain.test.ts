@@ -34,7 +34,7 @@ describe('an explanation', () => {
   });
 
   it('names the three nearest utterances, nearest first, the same text being wholly near', async () => {
-    const utterance = shop.intents[1]!.utterances[0]!;
+    const utterance = shop.intents[1]!.utterances[0]!.text;
     const { nearest } = await read(utterance);
     expect(nearest).toHaveLength(3);
     expect(nearest[0]).toMatchObject({ intent: shop.intents[1]!.name, text: utterance });

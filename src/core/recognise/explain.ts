@@ -1,4 +1,3 @@
-import { plainText } from '../bot/marking.js';
 import type { BotDocument } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { Token } from '../text/tokens.js';
@@ -75,9 +74,7 @@ export function utterancesToCompare(
     (a, b) => (place.get(a.name) ?? Infinity) - (place.get(b.name) ?? Infinity),
   );
   return intents
-    .flatMap(({ name, utterances }) =>
-      utterances.map((utterance, index) => ({ intent: name, utterance: index, text: plainText(utterance) })),
-    )
+    .flatMap(({ name, utterances }) => utterances.map(({ text }, index) => ({ intent: name, utterance: index, text })))
     .slice(0, MOST_COMPARED);
 }
 

@@ -1,4 +1,3 @@
-import { plainText } from '../bot/marking.js';
 import type { BotDocument } from '../bot/document.js';
 import { isEncodedLanguage } from '../encode/encoder.js';
 import { DICTIONARY } from '../text/dictionary.js';
@@ -69,7 +68,7 @@ function ownWords(document: BotDocument): Set<string> {
   const counts = new Map<string, number>();
   for (const { utterances, description } of document.intents) {
     for (const utterance of utterances) {
-      const words = new Set(tokenise(plainText(utterance)).tokens.map(({ norm }) => norm));
+      const words = new Set(tokenise(utterance.text).tokens.map(({ norm }) => norm));
       for (const word of words) counts.set(word, (counts.get(word) ?? 0) + 1);
     }
     if (description !== undefined) add(description);
@@ -82,7 +81,7 @@ function ownWords(document: BotDocument): Set<string> {
 function withTradeWords(document: BotDocument, own: Set<string>, english: boolean): Set<string> {
   const speller = prepareSpeller(own, english);
   const trade = document.intents
-    .flatMap(({ utterances }) => utterances.flatMap((utterance) => tokenise(plainText(utterance)).tokens))
+    .flatMap(({ utterances }) => utterances.flatMap(({ text }) => tokenise(text).tokens))
     .filter((token) => !own.has(token.norm) && speller.mend(token) === null);
   return new Set([...own, ...trade.map(({ norm }) => norm)]);
 }

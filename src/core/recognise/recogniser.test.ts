@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { utterances } from '../../../tests/rows.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, NO_VECTORS, type Encoder, type Vectors } from '../encode/encoder.js';
-import { plainText } from '../bot/marking.js';
 import { decide } from './gate.js';
 import { openRecogniser, textsForTraining, trainRecogniser, TrainingMemory, type Recogniser } from './recogniser.js';
 
@@ -185,7 +185,10 @@ describe('the recogniser with the encoder', () => {
     const bot = english();
     const [order, ...rest] = bot.intents;
     const long = 'post me <amount>two</amount> <size>large</size> packets of <tea>mint tea</tea> to my sister';
-    const taught = { ...bot, intents: [{ ...order!, utterances: [...order!.utterances, long] }, ...rest] };
+    const taught = {
+      ...bot,
+      intents: [{ ...order!, utterances: [...order!.utterances, ...utterances(long)] }, ...rest],
+    };
     expect(textsForTraining(taught)).toContain('post me two large.');
     const model = trainRecogniser(taught, await encodeTexts(encoder, textsForTraining(taught)));
     const scored = model.heldOut.map(({ intent, utterance }) => `${intent} ${utterance}`);
@@ -195,21 +198,21 @@ describe('the recogniser with the encoder', () => {
 
   it.each([1, 2, 3])('is sure of nothing but what it was taught, and asks, as a bot of %i intents', async (count) => {
     const shop = english();
-    for (const utterances of [0, 2, 5]) {
+    for (const many of [0, 2, 5]) {
       const intents = shop.intents
         .slice(0, count)
-        .map((own) => ({ ...own, utterances: own.utterances.slice(0, utterances) }));
+        .map((own) => ({ ...own, utterances: own.utterances.slice(0, many) }));
       const small = { ...shop, intents };
       const taught = await encodeTexts(encoder, textsForTraining(small));
       const reader = openRecogniser(small, trainRecogniser(small, taught));
       for (const nothing of ['Sue', 'Friday', 'qwerty', 'my cat is poorly', 'is there a train at nine'])
-        expect((await read(nothing, reader)).decision, `${nothing}, ${utterances} utterances`).not.toBe('accept');
+        expect((await read(nothing, reader)).decision, `${nothing}, ${many} utterances`).not.toBe('accept');
       const own = await read('please may I order a packet of mint tea', reader);
       expect(own.decision).not.toBe('accept');
-      if (utterances === 5) {
+      if (many === 5) {
         expect(own).toMatchObject({ decision: 'ask', intent: 'order_tea' });
         const [known] = intents[0]!.utterances;
-        expect(await read(plainText(known!), reader)).toMatchObject({ decision: 'accept', intent: 'order_tea' });
+        expect(await read(known!.text, reader)).toMatchObject({ decision: 'accept', intent: 'order_tea' });
       }
     }
   });

@@ -1,5 +1,5 @@
 import { findForm, type BotDocument } from '../bot/document.js';
-import { plainText, readMarking } from '../bot/marking.js';
+import type { MarkedText } from '../bot/marking.js';
 import { isEncodedLanguage, type Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
 import type { Token } from '../text/tokens.js';
@@ -145,8 +145,7 @@ type PlainTraining = Pick<TrainingText, 'intent' | 'utterance' | 'part'> & { tex
 const OPENING_VALUES = 2;
 
 /** How an utterance of many values begins: people say so much at first, and the rest when they are asked. */
-function openingOf(utterance: string): string | null {
-  const { text, marks } = readMarking(utterance);
+function openingOf({ text, marks }: MarkedText): string | null {
   const ends = marks.map(({ end }) => end).sort((a, b) => a - b);
   return ends.length > OPENING_VALUES ? text.slice(0, ends[OPENING_VALUES - 1]) : null;
 }
@@ -156,7 +155,7 @@ function trainingTexts(document: BotDocument): PlainTraining[] {
   return document.intents.flatMap((intent) => {
     const { name, utterances, description } = intent;
     const texts = utterances.flatMap((utterance, index): PlainTraining[] => {
-      const whole: PlainTraining = { text: plainText(utterance), intent: name, utterance: index, part: 'whole' };
+      const whole: PlainTraining = { text: utterance.text, intent: name, utterance: index, part: 'whole' };
       const opening = openingOf(utterance);
       return opening === null ? [whole] : [whole, { ...whole, text: opening, part: 'opening' }];
     });
@@ -275,13 +274,13 @@ function maskedUtterances(
 ): ReadonlySet<string> {
   if (caution === 0 && reliability.every((worth) => worth === 1)) return new Set();
   const few = document.intents.filter(({ utterances }) => caution > 0 || utterances.length < FEW_UTTERANCES + 1);
-  return new Set(few.flatMap(({ utterances }) => utterances.map((utterance) => mask(plainText(utterance)))));
+  return new Set(few.flatMap(({ utterances }) => utterances.map(({ text }) => mask(text))));
 }
 
 /** The entities of codes (order numbers and the like) that an intent takes or speaks of. */
 function codesTaken(document: BotDocument, { form, utterances }: BotDocument['intents'][number]): ReadonlySet<string> {
   const slots = findForm(document, form)?.slots ?? [];
-  const marked = utterances.flatMap((utterance) => readMarking(utterance).marks.map(({ slot }) => slot));
+  const marked = utterances.flatMap(({ marks }) => marks.map(({ slot }) => slot));
   return new Set([...slots.map(({ entity }) => entity), ...marked]);
 }
 

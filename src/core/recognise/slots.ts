@@ -1,5 +1,4 @@
 import { findEntity, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
-import { readMarking } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import { tidy, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
@@ -265,8 +264,8 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
 /** For an intent without a form the entities marked in its utterances stand for slots. */
 function prepareBareReader(document: BotDocument, intentName: string): Reader {
   const marked = new Set<string>();
-  for (const utterance of findIntent(document, intentName)?.utterances ?? []) {
-    for (const mark of readMarking(utterance).marks) marked.add(mark.slot);
+  for (const { marks } of findIntent(document, intentName)?.utterances ?? []) {
+    for (const { slot } of marks) marked.add(slot);
   }
   return ({ text }, { entities: candidates }) => {
     const own = candidates.filter((candidate) => marked.has(candidate.entity));

@@ -32,7 +32,7 @@ describe('the database', () => {
     expect(await pragma('synchronous')).toBe(2);
     const orphan = db
       .insertInto('intent')
-      .values({ bot_id: 99, position: 0, name: 'a', description: null, form: null, reply: null, desk: null });
+      .values({ bot_id: 99, place: 0, name: 'a', description: null, form: null, reply: null, desk: null });
     await expect(orphan.execute()).rejects.toThrow(/FOREIGN KEY/);
   });
 

@@ -5,6 +5,7 @@ import { libsqlDialect } from './driver.js';
 import * as first from './migrations/001_first.js';
 import * as manners from './migrations/002_manners.js';
 import * as conversations from './migrations/003_conversations.js';
+import * as rows from './migrations/004_rows.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
@@ -12,6 +13,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '001_first': first,
   '002_manners': manners,
   '003_conversations': conversations,
+  '004_rows': rows,
 };
 
 /** Opens the database, makes its folder if there is none, and brings it to the newest migration. */

@@ -24,8 +24,6 @@ export interface BotTable {
   next_reference: Generated<number>;
   /** Counts the acts upon the bot; each gives a new one. */
   revision: number;
-  /** How many acts of the history stand; those after it have been undone. */
-  history_position: number;
   created_at: string;
   updated_at: string;
   deleted_at: string | null;
@@ -34,7 +32,7 @@ export interface BotTable {
 export interface EntityTable {
   id: Generated<number>;
   bot_id: number;
-  position: number;
+  place: number;
   name: string;
   kind: string;
   misspellings: OptionalFlag;
@@ -42,14 +40,16 @@ export interface EntityTable {
 }
 
 export interface EntityValueTable {
-  id: Generated<number>;
+  bot_id: number;
+  id: string;
   entity_id: number;
-  position: number;
+  place: number;
   value: string;
 }
 
 export interface SynonymTable {
-  value_id: number;
+  bot_id: number;
+  value_id: string;
   position: number;
   text: string;
 }
@@ -57,7 +57,7 @@ export interface SynonymTable {
 export interface IntentTable {
   id: Generated<number>;
   bot_id: number;
-  position: number;
+  place: number;
   name: string;
   description: string | null;
   called: Json | null;
@@ -68,14 +68,16 @@ export interface IntentTable {
 }
 
 export interface UtteranceTable {
-  id: Generated<number>;
+  bot_id: number;
+  id: string;
   intent_id: number;
-  position: number;
+  place: number;
   text: string;
 }
 
 export interface MarkTable {
-  utterance_id: number;
+  bot_id: number;
+  utterance_id: string;
   slot: string;
   start: number;
   end: number;
@@ -84,7 +86,7 @@ export interface MarkTable {
 export interface FormTable {
   id: Generated<number>;
   bot_id: number;
-  position: number;
+  place: number;
   name: string;
   confirm: Json | null;
   decline: Json | null;
@@ -94,8 +96,10 @@ export interface FormTable {
 }
 
 export interface SlotTable {
+  bot_id: number;
+  id: string;
   form_id: number;
-  position: number;
+  place: number;
   name: string;
   entity: string;
   required: Flag;
@@ -107,19 +111,27 @@ export interface SlotTable {
 
 export interface DeskTable {
   bot_id: number;
-  position: number;
+  place: number;
   name: string;
   description: string | null;
   handover: Json | null;
 }
 
-/** Acts upon a bot with the patches that do and undo them. */
+/** Acts upon a bot with who did them. */
 export interface HistoryTable {
   bot_id: number;
-  position: number;
+  /** Counts up in the order in which they were done. */
+  number: number;
+  actor: string;
   label: string;
-  redo: Json;
-  undo: Json;
+  /** What was asked for. */
+  act: Json;
+  /** What takes the act back; where it has been taken back, what does it again. */
+  step: Json;
+  /** The last number when it was done, taken back or done again: acts with a higher one came later. */
+  since: number;
+  /** Who has taken it back; `null` while it stands. */
+  undone_by: string | null;
   at: string;
 }
 
@@ -142,6 +154,11 @@ export interface ConversationTable {
   bot_id: number;
   started_at: string;
   state: Json;
+  /** Whose it is. */
+  person: string;
+  name: string | null;
+  /** 1 where the person wants it kept. */
+  kept: HiddenFlag;
   hidden: HiddenFlag;
 }
 
@@ -169,8 +186,8 @@ export interface TestSetTable {
 }
 
 export interface TestLineTable {
+  id: Generated<number>;
   test_set_id: number;
-  position: number;
   text: string;
   /** 1 when the line says what it expects, even if that is out of scope. */
   judged: Flag;

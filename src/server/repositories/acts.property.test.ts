@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Kysely } from 'kysely';
+import { AT } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
@@ -8,10 +9,13 @@ import { createBot, loadBot, saveAct, stepHistory, type StoredBot } from './bots
 import { readBotFile, writeBotFile } from '../../core/formats/botFile.js';
 import type { BotDocument, JsonLogicRule } from '../../core/bot/document.js';
 import { TEXT_NAMES } from '../../core/say/texts.js';
-import { applyEdit, EditError, type Edit } from '../../core/bot/edit.js';
+import { ActError, applyAct, type BotAct, type Done } from '../../core/bot/acts/index.js';
+import { fileOf } from '../../core/bot/file.js';
+import { writeMarking } from '../../core/bot/marking.js';
+import { countingIds } from '../../../tests/acting.js';
 import { validateReferences } from '../../core/bot/validate.js';
 
-const AT = '2026-03-04T09:30:00.000Z';
+const BY = { actor: 'me', at: AT };
 
 /** A word, drawn from few so that acts meet each other. */
 const name = fc.constantFrom(
@@ -56,6 +60,9 @@ const condition = fc.constantFrom<JsonLogicRule[]>(
   { map: [1] },
 );
 
+const slotId = fc.constantFrom('s1', 's2', 's3', 's4', 's5', 's6', 's7', 'new1');
+const valueId = fc.constantFrom('v1', 'v2', 'v3', 'v4', 'v6', 'new2');
+
 /** An act upon whatever the bot holds at the time; many cannot be done, and those must change nothing. */
 const act = fc.oneof(
   fc.record({ do: fc.constant('addIntent' as const), name }),
@@ -68,7 +75,7 @@ const act = fc.oneof(
   fc.record({
     do: fc.constant('addUtterances' as const),
     intent: name,
-    at: fc.nat(8),
+    after: fc.constantFrom(null, 'u1', 'u2', 'u8', 'u14', 'u99'),
     utterances: fc.array(line, { minLength: 1, maxLength: 3 }),
   }),
   fc.record({
@@ -95,8 +102,7 @@ const act = fc.oneof(
   }),
   fc.record({
     do: fc.constant('changeSlot' as const),
-    form: name,
-    slot: name,
+    slot: slotId,
     to: fc.record(
       {
         when: fc.option(condition),
@@ -108,18 +114,17 @@ const act = fc.oneof(
     ),
   }),
   fc.record({ do: fc.constant('changeText' as const), text: fc.constantFrom(...TEXT_NAMES), to: fc.option(message) }),
-  fc.record({ do: fc.constant('renameSlot' as const), form: name, from: name, to: name }),
+  fc.record({ do: fc.constant('renameSlot' as const), slot: slotId, to: name }),
   fc.record({ do: fc.constant('addForm' as const), name, intent: name }),
   fc.record({ do: fc.constant('deleteForm' as const), name }),
-  fc.record({ do: fc.constant('deleteValues' as const), entity: name, values: fc.array(value, { maxLength: 2 }) }),
+  fc.record({ do: fc.constant('deleteValues' as const), ids: fc.array(valueId, { maxLength: 2 }) }),
   fc.record({
     do: fc.constant('changeValue' as const),
-    entity: name,
-    value,
+    id: valueId,
     to: fc.record({ value, synonyms: fc.array(value, { maxLength: 2 }) }, { requiredKeys: [] }),
   }),
-  fc.record({ do: fc.constant('moveSlot' as const), form: name, slot: name, by: fc.constantFrom(-1, 1) }),
-  fc.record({ do: fc.constant('deleteSlot' as const), form: name, slot: name }),
+  fc.record({ do: fc.constant('moveSlot' as const), slot: slotId, by: fc.constantFrom(-1, 1) }),
+  fc.record({ do: fc.constant('deleteSlot' as const), slot: slotId }),
   fc.record({ do: fc.constant('deleteEntity' as const), name }),
   fc.record({
     do: fc.constant('changeSettings' as const),
@@ -136,30 +141,31 @@ const act = fc.oneof(
 );
 
 /** Acts that name rows need the row's words, which only the bot of the moment has. */
-function rowAct(document: BotDocument, pick: number): Edit | null {
+function rowAct(document: BotDocument, pick: number): BotAct | null {
   const intents = document.intents.filter((intent) => intent.utterances.length > 0);
   const from = intents[pick % Math.max(1, intents.length)];
   const to = document.intents[(pick + 1) % Math.max(1, document.intents.length)];
   if (!from || !to) return null;
-  const index = pick % from.utterances.length;
-  const rows = [{ index, was: from.utterances[index]! }];
-  if (pick % 3 === 0) return { do: 'deleteUtterances', intent: from.name, rows };
-  if (pick % 3 === 1) return { do: 'moveUtterances', intent: from.name, rows, to: to.name };
-  return { do: 'changeUtterance', intent: from.name, row: rows[0]!, to: `${rows[0]!.was} then` };
+  const line = from.utterances[pick % from.utterances.length]!;
+  const rows = [{ id: line.id, was: writeMarking(line) }];
+  if (pick % 3 === 0) return { do: 'deleteUtterances', rows };
+  if (pick % 3 === 1) return { do: 'moveUtterances', rows, to: to.name };
+  return { do: 'changeUtterance', row: rows[0]!, to: `${rows[0]!.was} then` };
 }
 
 const acts = fc.array(fc.oneof({ weight: 3, arbitrary: act }, { weight: 2, arbitrary: fc.nat(50) }), { maxLength: 14 });
 
 type WantedAct = typeof act extends fc.Arbitrary<infer One> ? One : never;
 
-function attempt(document: BotDocument, wanted: WantedAct | number): { document: BotDocument; label: string } | null {
-  // Parts that are left out are missing in what is drawn, never undefined.
-  const edit = typeof wanted === 'number' ? rowAct(document, wanted) : (wanted as Edit);
-  if (!edit) return null;
+const actOf = (document: BotDocument, wanted: WantedAct | number): BotAct | null =>
+  typeof wanted === 'number' ? rowAct(document, wanted) : (wanted as BotAct);
+
+function attempt(document: BotDocument, one: BotAct | null, newId: () => string): Done | null {
+  if (!one) return null;
   try {
-    return applyEdit(document, edit);
+    return applyAct(document, one, { newId });
   } catch (error) {
-    expect(error).toBeInstanceOf(EditError);
+    expect(error).toBeInstanceOf(ActError);
     return null;
   }
 }
@@ -169,14 +175,18 @@ describe('whatever is done to a bot', () => {
     fc.assert(
       fc.property(acts, (wanted) => {
         let document = teaShop();
+        const newId = countingIds();
         for (const one of wanted) {
           const frozen = structuredClone(document);
-          const done = attempt(document, one);
+          const done = attempt(document, actOf(document, one), newId);
           expect(document).toEqual(frozen);
           document = done?.document ?? document;
           expect(validateReferences(document)).toEqual([]);
         }
-        expect(readBotFile(writeBotFile(document, 'yaml'))).toEqual({ ok: true, document });
+        const read = readBotFile(writeBotFile(document, 'yaml'));
+        expect(read.ok && fileOf(read.document)).toEqual(fileOf(document));
+        const ids = document.intents.flatMap(({ utterances }) => utterances.map(({ id }) => id));
+        expect(new Set(ids).size).toBe(ids.length);
       }),
       { numRuns: 60 },
     );
@@ -195,19 +205,29 @@ describe('whatever is done to a bot', () => {
       await fc.assert(
         fc.asyncProperty(acts, async (wanted) => {
           const first = await loadBot(db, await createBot(db, teaShop(), AT));
+          const newId = countingIds();
           let bot: StoredBot = first;
           for (const one of wanted) {
-            const done = attempt(bot.document, one);
-            if (done) bot = await saveAct(db, bot, done.document, { label: done.label, at: AT });
+            const chosen = actOf(bot.document, one);
+            const done = attempt(bot.document, chosen, newId);
+            if (chosen && done) bot = await saveAct(db, bot, chosen, done, BY);
+            expect((await loadBot(db, bot.id)).document).toEqual(bot.document);
           }
           const last = bot.document;
-          expect((await loadBot(db, bot.id)).document).toEqual(last);
-          for (let step = await stepHistory(db, bot, 'undo', AT); step; step = await stepHistory(db, bot, 'undo', AT))
-            bot = step.bot;
+          const all = async (direction: 'undo' | 'redo') => {
+            for (;;) {
+              const step = await stepHistory(db, bot, direction, BY, { overOthers: false });
+              if (step === null) return;
+              expect(step.done).toBe(true);
+              if (step.done) bot = step.bot;
+            }
+          };
+          await all('undo');
           expect((await loadBot(db, bot.id)).document).toEqual(first.document);
-          for (let step = await stepHistory(db, bot, 'redo', AT); step; step = await stepHistory(db, bot, 'redo', AT))
-            bot = step.bot;
+          expect(bot.document).toEqual(first.document);
+          await all('redo');
           expect((await loadBot(db, bot.id)).document).toEqual(last);
+          expect(bot.document).toEqual(last);
         }),
         { numRuns: 25 },
       );

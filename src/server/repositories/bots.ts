@@ -1,20 +1,23 @@
-import jsonPatch from 'fast-json-patch';
-import type { Kysely, Transaction } from 'kysely';
-import { emptyBot, type BotDocument } from '../../core/bot/document.js';
+import type { Insertable, Kysely } from 'kysely';
+import type { BotDocument } from '../../core/bot/document.js';
+import { applyRestore, type BotAct, type Done } from '../../core/bot/acts/index.js';
+import { SETTINGS, touchedBy, type Settings } from '../../core/bot/delta.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import type { Database } from '../database/schema.js';
-import { botColumns, readDocument, writeDocument } from './documents.js';
+import { columnsOf, readDocument, writeDelta, writeDocument } from './documents.js';
 import {
-  followRenaming,
-  keepStep,
-  patched,
-  readStep,
-  reversed,
+  keepAct,
+  laterOfOthers,
+  nextEntry,
   setShown,
+  turnEntry,
+  type Direction,
+  type HistoryEntry,
   type HistoryStep,
-  type Renaming,
   type Shown,
 } from './history.js';
+import type { Connection } from './lists.js';
+import { followRenaming } from './renaming.js';
 
 /** A bot as it stands: its document and how many acts brought it there. */
 export interface StoredBot {
@@ -30,22 +33,31 @@ export class NoSuchBotError extends Error {
   }
 }
 
-type Connection = Transaction<Database>;
+/** The bot was changed by another server on the same data. */
+export class StaleError extends Error {
+  constructor() {
+    super('Another program has changed this bot meanwhile. Reload the page and repeat what you did.');
+  }
+}
 
-async function writeBot(
-  db: Connection,
-  id: number,
-  before: BotDocument,
-  after: BotDocument,
-  revision: number,
-  at: string,
-): Promise<void> {
-  await writeDocument(db, id, before, after);
-  await db
+/** Who does something, and when. */
+export interface By {
+  actor: string;
+  at: string;
+}
+
+/** Writes what was done to a bot. @throws StaleError where the tables hold another revision */
+async function writeDone(db: Connection, { id, revision }: StoredBot, done: Done, at: string): Promise<StoredBot> {
+  const { numUpdatedRows } = await db
     .updateTable('bot')
-    .set({ ...botColumns(after), revision, updated_at: at })
+    .set({ revision: revision + 1, updated_at: at })
     .where('id', '=', id)
-    .execute();
+    .where('revision', '=', revision)
+    .executeTakeFirst();
+  if (numUpdatedRows !== 1n) throw new StaleError();
+  await writeDelta(db, id, done.delta);
+  if (done.renaming) await followRenaming(db, id, done.renaming);
+  return { id, document: done.document, revision: revision + 1 };
 }
 
 /** Lists the bots that are not deleted, the latest changed first. */
@@ -86,22 +98,26 @@ export async function listBots(db: Kysely<Database>): Promise<BotSummary[]> {
   }));
 }
 
+type BotColumns = Omit<Insertable<Database['bot']>, 'revision' | 'created_at' | 'updated_at' | 'deleted_at'>;
+
+const settingsOf = (document: BotDocument): Settings =>
+  Object.fromEntries(SETTINGS.map((key) => [key, document[key]])) as Settings;
+
 /** Makes a bot from a document. @returns its number */
 export async function createBot(db: Kysely<Database>, document: BotDocument, at: string): Promise<number> {
   return db.transaction().execute(async (transaction) => {
     const { id } = await transaction
       .insertInto('bot')
       .values({
-        ...botColumns(document),
+        ...(columnsOf(settingsOf(document)) as BotColumns),
         revision: 1,
-        history_position: 0,
         created_at: at,
         updated_at: at,
         deleted_at: null,
       })
       .returning('id')
       .executeTakeFirstOrThrow();
-    await writeDocument(transaction, id, emptyBot(document.name), document);
+    await writeDocument(transaction, id, document);
     return id;
   });
 }
@@ -130,31 +146,21 @@ export async function setDeleted(db: Kysely<Database>, id: number, deletedAt: st
   if (numUpdatedRows === 0n) throw new NoSuchBotError();
 }
 
-/**
- * Keeps an act in one transaction: the document, and the patches that undo it and do it again.
- * @param renaming what tests and walkthroughs follow
- */
+/** Keeps an act in one transaction: the rows it changed, and what takes it back. An act that changes nothing is not kept. */
 export async function saveAct(
   db: Kysely<Database>,
   stored: StoredBot,
-  after: BotDocument,
-  { label, at, renaming }: { label: string; at: string; renaming?: Renaming | undefined },
+  act: BotAct,
+  done: Done,
+  { actor, at }: By,
 ): Promise<StoredBot> {
-  const revision = stored.revision + 1;
-  const patch = jsonPatch.compare(stored.document, after);
-  if (patch.length === 0) return stored;
-  await db.transaction().execute(async (transaction) => {
-    await writeBot(transaction, stored.id, stored.document, after, revision, at);
-    if (renaming) await followRenaming(transaction, stored.id, renaming);
-    const back = jsonPatch.compare(after, stored.document);
-    await keepStep(transaction, stored.id, {
-      label,
-      at,
-      redo: { patch, ...(renaming ? { renaming } : {}) },
-      undo: { patch: back, ...(renaming ? { renaming: reversed(renaming) } : {}) },
-    });
+  if (done.touched.length === 0) return stored;
+  return db.transaction().execute(async (transaction) => {
+    const bot = await writeDone(transaction, stored, done, at);
+    const step = { restore: done.inverse };
+    await keepAct(transaction, stored.id, { actor, label: done.label, act, step, at });
+    return bot;
   });
-  return { id: stored.id, document: after, revision };
 }
 
 /** Shows or hides rows as an act that can be undone. */
@@ -163,72 +169,76 @@ export async function saveShown(
   id: number,
   shown: Shown,
   label: string,
-  at: string,
+  { actor, at }: By,
 ): Promise<void> {
   if (shown.ids.length === 0) return;
   await db.transaction().execute(async (transaction) => {
     await setShown(transaction, id, shown);
-    await keepStep(transaction, id, {
-      label,
-      at,
-      redo: { shown },
-      undo: { shown: { ...shown, hidden: !shown.hidden } },
-    });
+    const step = { shown: { ...shown, hidden: !shown.hidden } };
+    await keepAct(transaction, id, { actor, label, act: { shown }, step, at });
   });
 }
 
-/** Undoes the last act or does again the last one undone. @returns the bot and the act's label, or `null` if there is none */
+/** What became of an undo or redo. */
+export type Stepped =
+  | { done: true; bot: StoredBot; label: string }
+  /** It would take back what another person did; that person's act, and whether it is only in the way. */
+  | { done: false; label: string; inTheWay: boolean };
+
+/** What an undo or redo is to do besides the actor's own. */
+export interface StepOptions {
+  /** Whether it may take back what others did: the person was asked. */
+  overOthers: boolean;
+}
+
+/**
+ * Undoes the last act of a person that stands, or does again the one taken back last. Acts of others stay, unless the
+ * person says that they may go.
+ * @returns `null` where there is nothing to undo
+ * @throws ActError where what the act speaks of has changed so that it cannot be
+ */
 export async function stepHistory(
   db: Kysely<Database>,
   stored: StoredBot,
-  direction: 'undo' | 'redo',
-  at: string,
-): Promise<{ bot: StoredBot; label: string } | null> {
-  return db.transaction().execute(async (transaction) => {
-    const { history_position: position } = await transaction
-      .selectFrom('bot')
-      .select('history_position')
-      .where('id', '=', stored.id)
-      .executeTakeFirstOrThrow();
-    const act = await transaction
-      .selectFrom('history')
-      .selectAll()
-      .where('bot_id', '=', stored.id)
-      .where('position', '=', direction === 'undo' ? position - 1 : position)
-      .executeTakeFirst();
-    if (!act) return null;
-    const bot = await takeStep(transaction, stored, readStep(act[direction]), at);
-    await transaction
-      .updateTable('bot')
-      .set({ history_position: position + (direction === 'undo' ? -1 : 1) })
-      .where('id', '=', stored.id)
-      .execute();
-    return { bot, label: act.label };
+  direction: Direction,
+  { actor, at }: By,
+  { overOthers }: StepOptions,
+): Promise<Stepped | null> {
+  return db.transaction().execute(async (transaction): Promise<Stepped | null> => {
+    const own = await nextEntry(transaction, stored.id, direction, actor);
+    const entry = own ?? (direction === 'undo' ? await nextEntry(transaction, stored.id, direction, null) : null);
+    if (!entry) return null;
+    if (!own && !overOthers) return { done: false, label: entry.label, inTheWay: false };
+    const turned = turn(stored, entry);
+    if (!overOthers) {
+      const other = await laterOfOthers(transaction, stored.id, entry, turned.touched);
+      if (other) return { done: false, label: other.label, inTheWay: true };
+    }
+    const bot = turned.done ? await writeDone(transaction, stored, turned.done, at) : stored;
+    if (turned.shown) await setShown(transaction, stored.id, turned.shown);
+    await turnEntry(transaction, stored.id, entry, direction === 'undo' ? actor : null, turned.back);
+    return { done: true, bot, label: entry.label };
   });
 }
 
-async function takeStep(db: Connection, stored: StoredBot, step: HistoryStep, at: string): Promise<StoredBot> {
+/** What a step of the history does, and what turns it round again. */
+function turn(
+  { document }: StoredBot,
+  { step, label }: HistoryEntry,
+): { touched: string[]; back: HistoryStep; done: Done | null; shown: Shown | null } {
   if ('shown' in step) {
-    await setShown(db, stored.id, step.shown);
-    return stored;
+    const { shown } = step;
+    const touched = shown.ids.map((id) => `${shown.part} ${id}`);
+    return { touched, back: { shown: { ...shown, hidden: !shown.hidden } }, done: null, shown };
   }
-  const document = patched(stored.document, step.patch);
-  const revision = stored.revision + 1;
-  await writeBot(db, stored.id, stored.document, document, revision, at);
-  if (step.renaming) await followRenaming(db, stored.id, step.renaming);
-  return { id: stored.id, document, revision };
+  const done = applyRestore(document, step.restore, label);
+  return { touched: touchedBy(done.delta), back: { restore: done.inverse }, done, shown: null };
 }
 
-/** What Ctrl+Z and Ctrl+Shift+Z would do now. */
-export async function historyState(db: Kysely<Database>, id: number): Promise<HistoryState> {
-  const bot = await db.selectFrom('bot').select('history_position').where('id', '=', id).executeTakeFirst();
-  const position = bot?.history_position ?? 0;
-  const rows = await db
-    .selectFrom('history')
-    .select(['position', 'label'])
-    .where('bot_id', '=', id)
-    .where('position', 'in', [position - 1, position])
-    .execute();
-  const labelAt = (at: number) => rows.find((row) => row.position === at)?.label ?? null;
-  return { undo: labelAt(position - 1), redo: labelAt(position) };
+/** What Ctrl+Z and Ctrl+Shift+Z would do now for a person. */
+export async function historyState(db: Kysely<Database>, id: number, actor: string): Promise<HistoryState> {
+  const own = await nextEntry(db, id, 'undo', actor);
+  const undo = own ?? (await nextEntry(db, id, 'undo', null));
+  const redo = await nextEntry(db, id, 'redo', actor);
+  return { undo: undo && { label: undo.label, own: own !== null }, redo: redo?.label ?? null };
 }

@@ -1,5 +1,5 @@
-import type { Kysely } from 'kysely';
-import type { Said, StoredConversation, StoredTurn } from '../../core/contract/try.js';
+import type { Kysely, Selectable } from 'kysely';
+import type { ConversationSummary, Said, StoredConversation, StoredTurn } from '../../core/contract/try.js';
 import {
   startConversation,
   type Act,
@@ -9,17 +9,19 @@ import {
   type Trace,
 } from '../../core/converse/state.js';
 import { emptyForm } from '../../core/converse/turn.js';
-import type { Database } from '../database/schema.js';
+import type { Database, TurnTable } from '../database/schema.js';
+
+/** What of its first message tells a conversation from others, in UTF-16 code units. */
+const LONGEST_OPENING = 80;
 
 export async function createConversation(
   db: Kysely<Database>,
   botId: number,
-  startedAt: string,
-  state: ConversationState,
+  { person, startedAt, state }: { person: string; startedAt: string; state: ConversationState },
 ): Promise<number> {
   const { id } = await db
     .insertInto('conversation')
-    .values({ bot_id: botId, started_at: startedAt, state: JSON.stringify(state) })
+    .values({ bot_id: botId, person, name: null, started_at: startedAt, state: JSON.stringify(state) })
     .returning('id')
     .executeTakeFirstOrThrow();
   return id;
@@ -33,13 +35,75 @@ function readState(json: string): ConversationState {
   return { ...whole, open: form(whole.open), last: form(whole.last), parked: whole.parked.map((open) => form(open)!) };
 }
 
-/** A conversation of that bot (the latest where no number is given), or `null`. */
+/** Conversations of a person, and those from before they belonged to anybody. */
+const ofPerson = (db: Kysely<Database>, botId: number, person: string) =>
+  db.selectFrom('conversation').where('bot_id', '=', botId).where('person', 'in', [person, '']).where('hidden', '=', 0);
+
+/** The conversations of a person with a bot, the latest first. */
+export async function listConversations(
+  db: Kysely<Database>,
+  botId: number,
+  person: string,
+  most: number,
+): Promise<ConversationSummary[]> {
+  const rows = await ofPerson(db, botId, person)
+    .select((query) => [
+      'id',
+      'name',
+      'kept',
+      'started_at',
+      query
+        .selectFrom('turn')
+        .whereRef('turn.conversation_id', '=', 'conversation.id')
+        .select(({ fn }) => fn.countAll<number>().as('count'))
+        .as('turns'),
+      query
+        .selectFrom('turn')
+        .whereRef('turn.conversation_id', '=', 'conversation.id')
+        .where('position', '=', 0)
+        .select('said')
+        .as('first'),
+    ])
+    .orderBy('kept', 'desc')
+    .orderBy('id', 'desc')
+    .limit(most)
+    .execute();
+  return rows.map(({ id, name, kept, started_at, turns, first }) => {
+    const said = first === null ? null : (JSON.parse(first) as Said);
+    return {
+      id,
+      name,
+      kept: kept === 1,
+      startedAt: started_at,
+      turns: turns ?? 0,
+      opening: said?.type === 'text' ? said.text.slice(0, LONGEST_OPENING) : null,
+    };
+  });
+}
+
+/** Which turns of a conversation are read. */
+interface TurnsWanted {
+  /** The last so many. */
+  last: number;
+}
+
+const toTurn = (turn: Selectable<TurnTable>): StoredTurn => ({
+  position: turn.position,
+  said: JSON.parse(turn.said) as Said,
+  says: JSON.parse(turn.says) as Say[],
+  acts: JSON.parse(turn.acts) as Act[],
+  trace: JSON.parse(turn.trace) as Trace,
+  revision: turn.revision,
+});
+
+/** A conversation of a person (the latest where no number is given) with its last turns, or `null`. */
 export async function readConversation(
   db: Kysely<Database>,
   botId: number,
-  id?: number,
+  { person, id }: { person: string; id?: number | undefined },
+  { last }: TurnsWanted,
 ): Promise<StoredConversation | null> {
-  let query = db.selectFrom('conversation').selectAll().where('bot_id', '=', botId).where('hidden', '=', 0);
+  let query = ofPerson(db, botId, person).selectAll();
   if (id !== undefined) query = query.where('id', '=', id);
   const row = await query.orderBy('id', 'desc').limit(1).executeTakeFirst();
   if (!row) return null;
@@ -47,21 +111,69 @@ export async function readConversation(
     .selectFrom('turn')
     .selectAll()
     .where('conversation_id', '=', row.id)
-    .orderBy('position')
+    .orderBy('position', 'desc')
+    .limit(last)
     .execute();
   return {
     id: row.id,
+    name: row.name,
+    kept: row.kept === 1,
     startedAt: row.started_at,
     state: readState(row.state),
-    turns: turns.map((turn) => ({
-      position: turn.position,
-      said: JSON.parse(turn.said) as Said,
-      says: JSON.parse(turn.says) as Say[],
-      acts: JSON.parse(turn.acts) as Act[],
-      trace: JSON.parse(turn.trace) as Trace,
-      revision: turn.revision,
-    })),
+    turns: turns.map(toTurn).reverse(),
   };
+}
+
+/** Whether a person has a conversation of that number with a bot. */
+export async function hasConversation(
+  db: Kysely<Database>,
+  botId: number,
+  person: string,
+  id: number,
+): Promise<boolean> {
+  return (await ofPerson(db, botId, person).select('id').where('id', '=', id).executeTakeFirst()) !== undefined;
+}
+
+/** Clears away the oldest conversations of a person that they do not want kept. @param most that may stay */
+export async function clearConversations(
+  db: Kysely<Database>,
+  botId: number,
+  person: string,
+  most: number,
+): Promise<void> {
+  const own = db
+    .selectFrom('conversation')
+    .select('id')
+    .where('bot_id', '=', botId)
+    .where('person', '=', person)
+    .where('kept', '=', 0)
+    .orderBy('id', 'desc');
+  await db.deleteFrom('conversation').where('id', 'in', own.limit(-1).offset(most)).execute();
+}
+
+/** Gives a conversation another name, or has it kept. */
+export async function changeConversation(
+  db: Kysely<Database>,
+  id: number,
+  { name, kept }: { name?: string | null | undefined; kept?: boolean | undefined },
+): Promise<void> {
+  const columns = { ...(name === undefined ? {} : { name }), ...(kept === undefined ? {} : { kept }) };
+  if (Object.keys(columns).length > 0) await db.updateTable('conversation').set(columns).where('id', '=', id).execute();
+}
+
+/** The turn that its sender gave this number, if it was taken. */
+export async function turnSentAs(
+  db: Kysely<Database>,
+  conversationId: number,
+  clientId: string,
+): Promise<StoredTurn | null> {
+  const turn = await db
+    .selectFrom('turn')
+    .selectAll()
+    .where('conversation_id', '=', conversationId)
+    .where('client_id', '=', clientId)
+    .executeTakeFirst();
+  return turn ? toTurn(turn) : null;
 }
 
 /** Keeps a turn and the state it led to, in one transaction. */
@@ -92,17 +204,6 @@ export async function addTurn(
       .where('id', '=', conversationId)
       .execute();
   });
-}
-
-/** Whether a conversation has a turn that its sender gave this number. */
-export async function hasTurn(db: Kysely<Database>, conversationId: number, clientId: string): Promise<boolean> {
-  const turn = await db
-    .selectFrom('turn')
-    .select('position')
-    .where('conversation_id', '=', conversationId)
-    .where('client_id', '=', clientId)
-    .executeTakeFirst();
-  return turn !== undefined;
 }
 
 /** Takes the next number for a form to be completed; no two are the same. */

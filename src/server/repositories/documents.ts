@@ -1,24 +1,28 @@
-import type { Transaction } from 'kysely';
-import type {
-  BotDocument,
-  Desk,
-  Entity,
-  EntityKind,
-  Form,
-  Intent,
-  JsonLogicRule,
-  Localised,
-  NoMatchSettings,
-  Slot,
+import {
+  deltaBetween,
+  type Delta,
+  type FormHead,
+  type IntentHead,
+  type EntityHead,
+  type Settings,
+} from '../../core/bot/delta.js';
+import {
+  emptyBot,
+  type BotDocument,
+  type Desk,
+  type Entity,
+  type EntityKind,
+  type Form,
+  type Intent,
+  type JsonLogicRule,
+  type ListValue,
+  type Localised,
+  type NoMatchSettings,
+  type Slot,
+  type Utterance,
 } from '../../core/bot/document.js';
-import { readMarking, writeMarking } from '../../core/bot/marking.js';
 import type { BotTexts } from '../../core/say/texts.js';
-import type { Database } from '../database/schema.js';
-
-type Connection = Transaction<Database>;
-
-/** Rows written in one statement; SQLite takes 32,766 values in one. */
-const BATCH = 1000;
+import { inBatches, rowsOf, writeList, writeParts, type Connection } from './lists.js';
 
 const optionalJson = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
 
@@ -41,21 +45,18 @@ function groupBy<T, K>(rows: readonly T[], key: (row: T) => K): Map<K, T[]> {
 }
 
 async function readEntities(db: Connection, botId: number): Promise<Entity[]> {
-  const entities = await db.selectFrom('entity').selectAll().where('bot_id', '=', botId).orderBy('position').execute();
+  const entities = await db.selectFrom('entity').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const values = await db
     .selectFrom('entity_value')
-    .innerJoin('entity', 'entity.id', 'entity_value.entity_id')
-    .select(['entity_value.id', 'entity_value.entity_id', 'entity_value.value'])
-    .where('entity.bot_id', '=', botId)
-    .orderBy('entity_value.position')
+    .select(['id', 'entity_id', 'value'])
+    .where('bot_id', '=', botId)
+    .orderBy('place')
     .execute();
   const synonyms = await db
     .selectFrom('synonym')
-    .innerJoin('entity_value', 'entity_value.id', 'synonym.value_id')
-    .innerJoin('entity', 'entity.id', 'entity_value.entity_id')
-    .select(['synonym.value_id', 'synonym.text'])
-    .where('entity.bot_id', '=', botId)
-    .orderBy('synonym.position')
+    .select(['value_id', 'text'])
+    .where('bot_id', '=', botId)
+    .orderBy('position')
     .execute();
   const synonymsOf = groupBy(synonyms, (row) => row.value_id);
   const valuesOf = groupBy(values, (row) => row.entity_id);
@@ -68,6 +69,7 @@ async function readEntities(db: Connection, botId: number): Promise<Entity[]> {
         kind !== 'list'
           ? null
           : (valuesOf.get(id) ?? []).map((row) => ({
+              id: row.id,
               value: row.value,
               synonyms: (synonymsOf.get(row.id) ?? []).map((synonym) => synonym.text),
             })),
@@ -77,20 +79,18 @@ async function readEntities(db: Connection, botId: number): Promise<Entity[]> {
 }
 
 async function readIntents(db: Connection, botId: number): Promise<Intent[]> {
-  const intents = await db.selectFrom('intent').selectAll().where('bot_id', '=', botId).orderBy('position').execute();
+  const intents = await db.selectFrom('intent').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const utterances = await db
     .selectFrom('utterance')
-    .innerJoin('intent', 'intent.id', 'utterance.intent_id')
-    .select(['utterance.id', 'utterance.intent_id', 'utterance.text'])
-    .where('intent.bot_id', '=', botId)
-    .orderBy('utterance.position')
+    .select(['id', 'intent_id', 'text'])
+    .where('bot_id', '=', botId)
+    .orderBy('place')
     .execute();
   const marks = await db
     .selectFrom('mark')
-    .innerJoin('utterance', 'utterance.id', 'mark.utterance_id')
-    .innerJoin('intent', 'intent.id', 'utterance.intent_id')
-    .select(['mark.utterance_id', 'mark.slot', 'mark.start', 'mark.end'])
-    .where('intent.bot_id', '=', botId)
+    .select(['utterance_id', 'slot', 'start', 'end'])
+    .where('bot_id', '=', botId)
+    .orderBy('start')
     .execute();
   const marksOf = groupBy(marks, (row) => row.utterance_id);
   const utterancesOf = groupBy(utterances, (row) => row.intent_id);
@@ -103,28 +103,25 @@ async function readIntents(db: Connection, botId: number): Promise<Intent[]> {
       form,
       reply: localised(reply),
       desk,
-      utterances: (utterancesOf.get(id) ?? []).map((row) =>
-        writeMarking({ text: row.text, marks: marksOf.get(row.id) ?? [] }),
-      ),
+      utterances: (utterancesOf.get(id) ?? []).map((row) => ({
+        id: row.id,
+        text: row.text,
+        marks: (marksOf.get(row.id) ?? []).map(({ slot, start, end }) => ({ slot, start, end })),
+      })),
     }),
   );
 }
 
 async function readForms(db: Connection, botId: number): Promise<Form[]> {
-  const forms = await db.selectFrom('form').selectAll().where('bot_id', '=', botId).orderBy('position').execute();
-  const slots = await db
-    .selectFrom('slot')
-    .innerJoin('form', 'form.id', 'slot.form_id')
-    .selectAll('slot')
-    .where('form.bot_id', '=', botId)
-    .orderBy('slot.position')
-    .execute();
+  const forms = await db.selectFrom('form').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
+  const slots = await db.selectFrom('slot').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const slotsOf = groupBy(slots, (row) => row.form_id);
   return forms.map(({ id, name, confirm, decline, on_no, done, desk }) =>
     present<Form>({
       name,
       slots: (slotsOf.get(id) ?? []).map((row) =>
         present<Slot>({
+          id: row.id,
           name: row.name,
           entity: row.entity,
           required: row.required === 1,
@@ -147,7 +144,7 @@ async function readForms(db: Connection, botId: number): Promise<Form[]> {
 export async function readDocument(db: Connection, botId: number): Promise<BotDocument | null> {
   const bot = await db.selectFrom('bot').selectAll().where('id', '=', botId).executeTakeFirst();
   if (!bot) return null;
-  const desks = await db.selectFrom('desk').selectAll().where('bot_id', '=', botId).orderBy('position').execute();
+  const desks = await db.selectFrom('desk').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   return {
     reedGate: 1,
     name: bot.name,
@@ -167,168 +164,128 @@ export async function readDocument(db: Connection, botId: number): Promise<BotDo
   };
 }
 
-async function inBatches<T>(rows: readonly T[], write: (batch: T[]) => Promise<unknown>): Promise<void> {
-  for (let start = 0; start < rows.length; start += BATCH) await write(rows.slice(start, start + BATCH));
-}
+const settingColumns: { [K in keyof Settings]: (value: Settings[K]) => object } = {
+  name: (name) => ({ name }),
+  languages: (languages) => ({ languages: JSON.stringify(languages) }),
+  timeZone: (time_zone) => ({ time_zone }),
+  region: (region) => ({ region }),
+  greeting: (greeting) => ({ greeting: JSON.stringify(greeting) }),
+  gate: ({ accept, ask, lead }) => ({ gate_accept: accept, gate_ask: ask, gate_lead: lead }),
+  noMatch: (noMatch) => ({ no_match: JSON.stringify(noMatch) }),
+  texts: (texts) => ({ texts: JSON.stringify(texts) }),
+};
 
-async function writeEntity(db: Connection, botId: number, entity: Entity, position: number): Promise<void> {
-  const { id } = await db
-    .insertInto('entity')
-    .values({
-      bot_id: botId,
-      position,
-      name: entity.name,
-      kind: entity.kind,
-      misspellings: entity.misspellings ?? null,
-      pattern: entity.pattern ?? null,
-    })
-    .returning('id')
-    .executeTakeFirstOrThrow();
-  const values = entity.values ?? [];
-  const ids: number[] = [];
-  await inBatches(values, async (batch) => {
-    const offset = ids.length;
-    const rows = await db
-      .insertInto('entity_value')
-      .values(batch.map(({ value }, index) => ({ entity_id: id, position: offset + index, value })))
-      .returning('id')
-      .execute();
-    ids.push(...rows.map((row) => row.id));
-  });
-  const synonyms = values.flatMap((value, index) =>
-    value.synonyms.map((text, at) => ({ value_id: ids[index]!, position: at, text })),
+/** The columns of the settings of a bot. */
+export function columnsOf(settings: Partial<Settings>): object {
+  const columns = Object.entries(settings).map(([key, value]) =>
+    (settingColumns[key as keyof Settings] as (value: unknown) => object)(value),
   );
-  await inBatches(synonyms, (batch) => db.insertInto('synonym').values(batch).execute());
+  return Object.assign({}, ...columns) as object;
 }
 
-async function writeUtterances(db: Connection, intentId: number, utterances: readonly string[]): Promise<void> {
-  const marked = utterances.map(readMarking);
-  const ids: number[] = [];
-  await inBatches(marked, async (batch) => {
-    const offset = ids.length;
-    const rows = await db
-      .insertInto('utterance')
-      .values(batch.map(({ text }, index) => ({ intent_id: intentId, position: offset + index, text })))
-      .returning('id')
-      .execute();
-    ids.push(...rows.map((row) => row.id));
-  });
-  const marks = marked.flatMap(({ marks: own }, index) => own.map((mark) => ({ utterance_id: ids[index]!, ...mark })));
-  await inBatches(marks, (batch) => db.insertInto('mark').values(batch).execute());
+const DESKS = rowsOf<Desk>('desk', null, 'name', ({ name, description, handover }) => ({
+  name,
+  description: description ?? null,
+  handover: optionalJson(handover),
+}));
+
+const ENTITIES = rowsOf<EntityHead>('entity', null, 'name', ({ name, kind, misspellings, pattern }) => ({
+  name,
+  kind,
+  misspellings: misspellings ?? null,
+  pattern: pattern ?? null,
+}));
+
+const INTENTS = rowsOf<IntentHead>('intent', null, 'name', (intent) => ({
+  name: intent.name,
+  description: intent.description ?? null,
+  called: optionalJson(intent.called),
+  offered: intent.offered ?? null,
+  form: intent.form ?? null,
+  reply: optionalJson(intent.reply),
+  desk: intent.desk ?? null,
+}));
+
+const FORMS = rowsOf<FormHead>('form', null, 'name', (form) => ({
+  name: form.name,
+  confirm: optionalJson(form.confirm),
+  decline: optionalJson(form.decline),
+  on_no: form.onNo ?? null,
+  done: optionalJson(form.done),
+  desk: form.desk ?? null,
+}));
+
+const UTTERANCES = rowsOf<Utterance>(
+  'utterance',
+  'intent_id',
+  'id',
+  ({ id, text }) => ({ id, text }),
+  async (db, botId, utterances) => {
+    await inBatches(utterances, (batch) =>
+      db
+        .deleteFrom('mark')
+        .where('bot_id', '=', botId)
+        .where(
+          'utterance_id',
+          'in',
+          batch.map(({ id }) => id),
+        )
+        .execute(),
+    );
+    const marks = utterances.flatMap(({ id, marks: own }) =>
+      own.map(({ slot, start, end }) => ({ bot_id: botId, utterance_id: id, slot, start, end })),
+    );
+    await inBatches(marks, (batch) => db.insertInto('mark').values(batch).execute());
+  },
+);
+
+const VALUES = rowsOf<ListValue>(
+  'entity_value',
+  'entity_id',
+  'id',
+  ({ id, value }) => ({ id, value }),
+  async (db, botId, values) => {
+    await inBatches(values, (batch) =>
+      db
+        .deleteFrom('synonym')
+        .where('bot_id', '=', botId)
+        .where(
+          'value_id',
+          'in',
+          batch.map(({ id }) => id),
+        )
+        .execute(),
+    );
+    const synonyms = values.flatMap(({ id, synonyms: own }) =>
+      own.map((text, position) => ({ bot_id: botId, value_id: id, position, text })),
+    );
+    await inBatches(synonyms, (batch) => db.insertInto('synonym').values(batch).execute());
+  },
+);
+
+const SLOTS = rowsOf<Slot>('slot', 'form_id', 'id', (slot) => ({
+  id: slot.id,
+  name: slot.name,
+  entity: slot.entity,
+  required: slot.required,
+  several: slot.several ?? null,
+  default_value: optionalJson(slot.default),
+  condition: optionalJson(slot.when),
+  prompts: JSON.stringify(slot.prompts),
+}));
+
+/** Brings the tables of a bot to where a delta leads; only rows that the delta names are written. */
+export async function writeDelta(db: Connection, botId: number, delta: Delta): Promise<void> {
+  const settings = columnsOf(delta.settings);
+  if (Object.keys(settings).length > 0) await db.updateTable('bot').set(settings).where('id', '=', botId).execute();
+  await writeList(db, botId, DESKS, null, delta.desks);
+  await writeParts(db, botId, ENTITIES, VALUES, delta.entities);
+  await writeParts(db, botId, FORMS, SLOTS, delta.forms);
+  await writeParts(db, botId, INTENTS, UTTERANCES, delta.intents);
 }
 
-async function writeIntent(db: Connection, botId: number, intent: Intent, position: number): Promise<void> {
-  const { id } = await db
-    .insertInto('intent')
-    .values({
-      bot_id: botId,
-      position,
-      name: intent.name,
-      description: intent.description ?? null,
-      called: optionalJson(intent.called),
-      offered: intent.offered ?? null,
-      form: intent.form ?? null,
-      reply: optionalJson(intent.reply),
-      desk: intent.desk ?? null,
-    })
-    .returning('id')
-    .executeTakeFirstOrThrow();
-  await writeUtterances(db, id, intent.utterances);
-}
-
-async function writeForm(db: Connection, botId: number, form: Form, position: number): Promise<void> {
-  const { id } = await db
-    .insertInto('form')
-    .values({
-      bot_id: botId,
-      position,
-      name: form.name,
-      confirm: optionalJson(form.confirm),
-      decline: optionalJson(form.decline),
-      on_no: form.onNo ?? null,
-      done: optionalJson(form.done),
-      desk: form.desk ?? null,
-    })
-    .returning('id')
-    .executeTakeFirstOrThrow();
-  const slots = form.slots.map((slot, index) => ({
-    form_id: id,
-    position: index,
-    name: slot.name,
-    entity: slot.entity,
-    required: slot.required,
-    several: slot.several ?? null,
-    default_value: optionalJson(slot.default),
-    condition: optionalJson(slot.when),
-    prompts: JSON.stringify(slot.prompts),
-  }));
-  await inBatches(slots, (batch) => db.insertInto('slot').values(batch).execute());
-}
-
-type Part = 'entity' | 'intent' | 'form';
-
-/** Writes the parts that changed and moves the rest; parts that are the same object as before are left alone. */
-async function writeParts<T extends { name: string }>(
-  db: Connection,
-  botId: number,
-  table: Part,
-  before: readonly T[],
-  after: readonly T[],
-  write: (db: Connection, botId: number, part: T, position: number) => Promise<void>,
-): Promise<void> {
-  if (before === after) return;
-  const kept = new Set(after);
-  for (const part of before) {
-    if (!kept.has(part)) await db.deleteFrom(table).where('bot_id', '=', botId).where('name', '=', part.name).execute();
-  }
-  const positions = new Map(before.map((part, position) => [part, position]));
-  for (const [position, part] of after.entries()) {
-    const was = positions.get(part);
-    if (was === undefined) await write(db, botId, part, position);
-    else if (was !== position) {
-      await db.updateTable(table).set({ position }).where('bot_id', '=', botId).where('name', '=', part.name).execute();
-    }
-  }
-}
-
-/**
- * Brings the tables of a bot from one document to another.
- * @param before what the tables hold; parts of `after` that are the same objects are not written again
- */
-export async function writeDocument(
-  db: Connection,
-  botId: number,
-  before: BotDocument,
-  after: BotDocument,
-): Promise<void> {
-  await writeParts(db, botId, 'entity', before.entities, after.entities, writeEntity);
-  await writeParts(db, botId, 'form', before.forms, after.forms, writeForm);
-  await writeParts(db, botId, 'intent', before.intents, after.intents, writeIntent);
-  if (before.desks !== after.desks) {
-    await db.deleteFrom('desk').where('bot_id', '=', botId).execute();
-    const desks = after.desks.map((desk, position) => ({
-      bot_id: botId,
-      position,
-      name: desk.name,
-      description: desk.description ?? null,
-      handover: optionalJson(desk.handover),
-    }));
-    await inBatches(desks, (batch) => db.insertInto('desk').values(batch).execute());
-  }
-}
-
-/** A document's own row. */
-export function botColumns(document: BotDocument) {
-  return {
-    name: document.name,
-    languages: JSON.stringify(document.languages),
-    time_zone: document.timeZone,
-    region: document.region,
-    greeting: JSON.stringify(document.greeting),
-    gate_accept: document.gate.accept,
-    gate_ask: document.gate.ask,
-    gate_lead: document.gate.lead,
-    no_match: JSON.stringify(document.noMatch),
-    texts: JSON.stringify(document.texts),
-  };
+/** Writes the rows of a new bot. */
+export async function writeDocument(db: Connection, botId: number, document: BotDocument): Promise<void> {
+  const { settings: _, ...rows } = deltaBetween(emptyBot(document.name), document);
+  await writeDelta(db, botId, { settings: {}, ...rows });
 }

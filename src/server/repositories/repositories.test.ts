@@ -2,7 +2,10 @@ import { readFileSync } from 'node:fs';
 import { serialize } from 'node:v8';
 import type { Kysely } from 'kysely';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { applyEdit, type Edit } from '../../core/bot/edit.js';
+import type { BotAct } from '../../core/bot/acts/index.js';
+import { countingIds } from '../../../tests/acting.js';
+import { AT } from '../../../tests/context.js';
+import { applyAct } from '../../core/bot/acts/index.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { startConversation } from '../../core/converse/state.js';
 import { readBotFile } from '../../core/formats/botFile.js';
@@ -19,17 +22,19 @@ import {
   saveAct,
   saveShown,
   setDeleted,
+  StaleError,
   stepHistory,
   type StoredBot,
 } from './bots.js';
-import { addTurn, createConversation, hasTurn, readConversation, takeBackTurns } from './conversations.js';
+import { addTurn, createConversation, readConversation, takeBackTurns, turnSentAs } from './conversations.js';
 import { modelToBytes } from '../modelBytes.js';
 import { loadModel, saveModel } from './models.js';
 import { addTestLine, createTestSet, lastTestRun, listTestSets, readTestLines, saveTestRun } from './tests.js';
 import { findVectors, keepVectors } from './vectors.js';
 import { addWalkthroughs, listWalkthroughs } from './walkthroughs.js';
 
-const AT = '2026-03-04T09:30:00.000Z';
+const BY = { actor: 'me', at: AT };
+const newId = countingIds();
 
 let db: Kysely<Database>;
 
@@ -39,9 +44,15 @@ beforeEach(async () => {
 
 afterEach(() => db.destroy());
 
-async function act(bot: StoredBot, edit: Edit): Promise<StoredBot> {
-  const { document, label } = applyEdit(bot.document, edit);
-  return saveAct(db, bot, document, { label, at: AT });
+async function act(bot: StoredBot, one: BotAct, by = BY): Promise<StoredBot> {
+  return saveAct(db, bot, one, applyAct(bot.document, one, { newId }), by);
+}
+
+/** Takes a step of the history that must be possible. */
+async function step(bot: StoredBot, direction: 'undo' | 'redo', by = BY): Promise<{ bot: StoredBot; label: string }> {
+  const result = await stepHistory(db, bot, direction, by, { overOthers: false });
+  if (!result?.done) throw new Error(`It was not done: ${JSON.stringify(result)}`);
+  return result;
 }
 
 describe('bots', () => {
@@ -56,24 +67,27 @@ describe('bots', () => {
 
   it('keep every act: the tables always hold the document that was shown', async () => {
     let bot = await loadBot(db, await createBot(db, teaShop(), AT));
-    const acts: Edit[] = [
+    const acts: BotAct[] = [
       {
         do: 'addUtterances',
         intent: 'order_tea',
-        at: 0,
+        after: null,
         utterances: ['get me <tea>mint tea</tea>', 'tea & cake &lt;3'],
       },
       { do: 'addIntent', name: 'complain', description: 'Something is wrong' },
       { do: 'deleteIntents', names: ['opening_hours'] },
-      { do: 'renameSlot', form: 'order', from: 'amount', to: 'packets' },
+      { do: 'renameSlot', slot: 's1', to: 'packets' },
       { do: 'changeEntity', name: 'tea', to: { name: 'leaf', misspellings: false } },
-      { do: 'changeValue', entity: 'leaf', value: 'green tea', to: { value: 'green', synonyms: ['sencha'] } },
-      { do: 'deleteValues', entity: 'leaf', values: ['black tea'] },
+      { do: 'changeValue', id: 'v1', to: { value: 'green', synonyms: ['sencha'] } },
+      { do: 'deleteValues', ids: ['v2'] },
       { do: 'addForm', name: 'complaint', intent: 'complain' },
-      { do: 'addSlot', form: 'complaint', slot: { name: 'what', entity: 'leaf', required: false, prompts: [] } },
-      { do: 'changeSlot', form: 'complaint', slot: 'what', to: { entity: 'size', when: { '==': [1, 1] } } },
-      { do: 'moveSlot', form: 'order', slot: 'packets', by: 1 },
-      { do: 'deleteSlot', form: 'complaint', slot: 'what' },
+      { do: 'addSlot', form: 'complaint', id: 'what1', name: 'what', entity: 'leaf', required: false, prompts: [] },
+      { do: 'changeSlot', slot: 'what1', to: { entity: 'size', when: { '==': [1, 1] } } },
+      { do: 'moveSlot', slot: 's1', by: 1 },
+      { do: 'moveUtterances', rows: [{ id: 'u13', was: 'cancel my order' }], to: 'complain' },
+      { do: 'addUtterances', intent: 'complain', after: 'u13', utterances: ['it broke', 'it is cold'] },
+      { do: 'addUtterances', intent: 'complain', after: 'u13', utterances: ['it leaks'] },
+      { do: 'deleteSlot', slot: 'what1' },
       { do: 'changeForm', name: 'complaint', to: { name: 'grumble', done: 'Noted.' } },
       { do: 'addDesk', name: 'back_room' },
       { do: 'changeDesk', name: 'back_room', to: { description: 'Sorts things out' } },
@@ -81,9 +95,9 @@ describe('bots', () => {
       { do: 'changeSettings', to: { name: 'Tea house', gate: { accept: 0.7, ask: 0.2, lead: 0.05 } } },
       { do: 'deleteForm', name: 'cancellation' },
     ];
-    for (const edit of acts) {
-      bot = await act(bot, edit);
-      expect((await loadBot(db, bot.id)).document, edit.do).toEqual(bot.document);
+    for (const one of acts) {
+      bot = await act(bot, one);
+      expect((await loadBot(db, bot.id)).document, one.do).toEqual(bot.document);
     }
     expect(bot.revision).toBe(1 + acts.length);
   });
@@ -91,31 +105,82 @@ describe('bots', () => {
   it('undo and do again, one act at a time, also after a restart', async () => {
     const first = await loadBot(db, await createBot(db, teaShop(), AT));
     const second = await act(first, { do: 'addIntent', name: 'complain' });
-    const third = await act(second, {
-      do: 'deleteUtterances',
-      intent: 'order_tea',
-      rows: [{ index: 3, was: 'order some tea' }],
+    const third = await act(second, { do: 'deleteUtterances', rows: [{ id: 'u4', was: 'order some tea' }] });
+    expect(await historyState(db, first.id, 'me')).toEqual({
+      undo: { label: 'delete 1 utterance of order_tea', own: true },
+      redo: null,
     });
-    expect(await historyState(db, first.id)).toEqual({ undo: 'delete 1 utterance of order_tea', redo: null });
-    const undone = (await stepHistory(db, await loadBot(db, first.id), 'undo', AT))!;
+    const undone = await step(await loadBot(db, first.id), 'undo');
     expect(undone.bot.document).toEqual(second.document);
-    const twice = (await stepHistory(db, undone.bot, 'undo', AT))!;
+    const twice = await step(undone.bot, 'undo');
     expect(twice.bot.document).toEqual(first.document);
     expect((await loadBot(db, first.id)).document).toEqual(first.document);
-    expect(await stepHistory(db, twice.bot, 'undo', AT)).toBeNull();
-    const again = (await stepHistory(db, twice.bot, 'redo', AT))!;
+    expect(await stepHistory(db, twice.bot, 'undo', BY, { overOthers: false })).toBeNull();
+    const again = await step(twice.bot, 'redo');
     expect(again).toMatchObject({ label: 'add complain', bot: { document: second.document } });
-    const further = (await stepHistory(db, again.bot, 'redo', AT))!;
+    const further = await step(again.bot, 'redo');
     expect(further.bot.document).toEqual(third.document);
+    expect((await loadBot(db, first.id)).document).toEqual(third.document);
   });
 
   it('forget what was undone when something else is done', async () => {
     const first = await loadBot(db, await createBot(db, teaShop(), AT));
     const second = await act(first, { do: 'addIntent', name: 'complain' });
-    const undone = (await stepHistory(db, second, 'undo', AT))!;
+    const undone = await step(second, 'undo');
     const other = await act(undone.bot, { do: 'addIntent', name: 'praise' });
-    expect(await historyState(db, first.id)).toEqual({ undo: 'add praise', redo: null });
-    expect(await stepHistory(db, other, 'redo', AT)).toBeNull();
+    expect(await historyState(db, first.id, 'me')).toEqual({ undo: { label: 'add praise', own: true }, redo: null });
+    expect(await stepHistory(db, other, 'redo', BY, { overOthers: false })).toBeNull();
+  });
+
+  it('undo the own acts of a person, and what somebody else did only when that was asked', async () => {
+    const SUE = { actor: 'sue', at: AT };
+    const start = await loadBot(db, await createBot(db, teaShop(), AT));
+    let bot = await act(start, { do: 'addIntent', name: 'complain' });
+    bot = await act(bot, { do: 'addIntent', name: 'praise' }, SUE);
+    // The own act goes though the other came after it.
+    bot = (await step(bot, 'undo')).bot;
+    expect(bot.document.intents.map(({ name }) => name).slice(3)).toEqual(['praise']);
+    expect((await loadBot(db, bot.id)).document).toEqual(bot.document);
+    bot = (await step(bot, 'redo')).bot;
+    bot = await act(bot, { do: 'addUtterances', intent: 'complain', utterances: ['it broke'] }, SUE);
+    // It would take along what Sue has put into it since.
+    expect(await stepHistory(db, bot, 'undo', BY, { overOthers: false })).toEqual({
+      done: false,
+      label: 'add 1 utterance to complain',
+      inTheWay: true,
+    });
+    const wiped = await stepHistory(db, bot, 'undo', BY, { overOthers: true });
+    if (!wiped?.done) throw new Error('it was not done');
+    expect(wiped.bot.document.intents.map(({ name }) => name).slice(3)).toEqual(['praise']);
+    const back = (await step(wiped.bot, 'redo')).bot;
+    expect(back.document).toEqual(bot.document);
+    // Somebody with nothing of their own is asked first, and may do it again.
+    const ANN = { actor: 'ann', at: AT };
+    expect(await historyState(db, bot.id, 'ann')).toMatchObject({ undo: { own: false } });
+    expect(await stepHistory(db, back, 'undo', ANN, { overOthers: false })).toMatchObject({
+      done: false,
+      inTheWay: false,
+    });
+    const asked = await stepHistory(db, back, 'undo', ANN, { overOthers: true });
+    if (!asked?.done) throw new Error('it was not done');
+    expect(asked.bot.document.intents.at(-1)!.utterances).toEqual([]);
+    expect((await historyState(db, bot.id, 'sue')).redo).toBeNull();
+    expect((await step(asked.bot, 'redo', ANN)).bot.document).toEqual(back.document);
+  });
+
+  it('refuse to write over what another server has written', async () => {
+    const first = await loadBot(db, await createBot(db, teaShop(), AT));
+    await act(first, { do: 'addIntent', name: 'complain' });
+    await expect(act(first, { do: 'addIntent', name: 'praise' })).rejects.toThrow(StaleError);
+    expect((await loadBot(db, first.id)).document.intents.at(-1)!.name).toBe('complain');
+  });
+
+  it('keep rows in their order however often rows are put between two', async () => {
+    let bot = await loadBot(db, await createBot(db, teaShop(), AT));
+    for (let round = 0; round < 40; round++) {
+      bot = await act(bot, { do: 'addUtterances', intent: 'opening_hours', after: 'u7', utterances: [`now ${round}`] });
+    }
+    expect((await loadBot(db, bot.id)).document).toEqual(bot.document);
   });
 
   it('make no history of an act that changes nothing', async () => {
@@ -199,7 +264,7 @@ describe('test sets', () => {
     const [own, other] = [await createBot(db, teaShop(), AT), await createBot(db, teaShop(), AT)];
     const set = await createTestSet(db, own, 'first', lines, AT);
     expect(await readTestLines(db, other, set)).toBeNull();
-    await saveShown(db, other, { part: 'test_set', ids: [set], hidden: true }, 'delete', AT);
+    await saveShown(db, other, { part: 'test_set', ids: [set], hidden: true }, 'delete', BY);
     expect(await readTestLines(db, own, set)).toHaveLength(3);
   });
 
@@ -217,12 +282,12 @@ describe('test sets', () => {
       evaluation,
       results: [],
     });
-    await saveShown(db, botId, { part: 'test_set', ids: [set], hidden: true }, 'delete the set', AT);
+    await saveShown(db, botId, { part: 'test_set', ids: [set], hidden: true }, 'delete the set', BY);
     expect(await lastTestRun(db, botId)).toBeNull();
     const bot = await loadBot(db, botId);
-    expect((await stepHistory(db, bot, 'undo', AT))?.label).toBe('delete the set');
+    expect((await step(bot, 'undo')).label).toBe('delete the set');
     expect((await lastTestRun(db, botId))?.id).toBe(id);
-    await stepHistory(db, bot, 'redo', AT);
+    await step(bot, 'redo');
     expect(await listTestSets(db, botId)).toEqual([]);
   });
 });
@@ -231,7 +296,7 @@ describe('conversations and walkthroughs', () => {
   it('can be taken back to before any turn', async () => {
     const botId = await createBot(db, teaShop(), AT);
     const start = startConversation('T-1');
-    const id = await createConversation(db, botId, AT, start);
+    const id = await createConversation(db, botId, { person: 'me', startedAt: AT, state: start });
     const states = [start, { ...start, turns: 1 }, { ...start, turns: 2 }];
     for (const position of [0, 1]) {
       const trace = { reader: 'r', why: 'w', recognition: null, before: {}, after: {} };
@@ -249,15 +314,18 @@ describe('conversations and walkthroughs', () => {
         clientId: `c${position}`,
       });
     }
-    expect(await readConversation(db, botId)).toMatchObject({
+    expect(await readConversation(db, botId, { person: 'me' }, { last: 9 })).toMatchObject({
       id,
       state: { turns: 2 },
       turns: [{ position: 0 }, { position: 1 }],
     });
     await takeBackTurns(db, id, 1);
-    expect(await readConversation(db, botId, id)).toMatchObject({ state: { turns: 1 }, turns: [{ position: 0 }] });
-    expect(await readConversation(db, botId + 1, id)).toBeNull();
-    expect([await hasTurn(db, id, 'c0'), await hasTurn(db, id, 'c1')]).toEqual([true, false]);
+    expect(await readConversation(db, botId, { person: 'me', id }, { last: 9 })).toMatchObject({
+      state: { turns: 1 },
+      turns: [{ position: 0 }],
+    });
+    expect(await readConversation(db, botId + 1, { person: 'me', id }, { last: 9 })).toBeNull();
+    expect([await turnSentAs(db, id, 'c0'), await turnSentAs(db, id, 'c1')]).toMatchObject([{ position: 0 }, null]);
   });
 
   it('are kept in order and deleted by their bot alone', async () => {
@@ -266,9 +334,9 @@ describe('conversations and walkthroughs', () => {
     await addWalkthroughs(db, botId, [walkthrough, { ...walkthrough, name: 'b' }]);
     const [first] = await listWalkthroughs(db, botId);
     const gone = { part: 'walkthrough' as const, ids: [first!.id], hidden: true };
-    await saveShown(db, await createBot(db, teaShop(), AT), gone, 'delete', AT);
+    await saveShown(db, await createBot(db, teaShop(), AT), gone, 'delete', BY);
     expect((await listWalkthroughs(db, botId)).map((item) => item.walkthrough.name)).toEqual(['a', 'b']);
-    await saveShown(db, botId, gone, 'delete', AT);
+    await saveShown(db, botId, gone, 'delete', BY);
     expect((await listWalkthroughs(db, botId)).map((item) => item.walkthrough.name)).toEqual(['b']);
   });
 });

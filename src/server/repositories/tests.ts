@@ -36,10 +36,9 @@ export async function listTestSets(db: Kysely<Database>, botId: number): Promise
   return rows.map(({ id, name, lines }) => ({ id, name, lines: lines ?? 0 }));
 }
 
-function lineRow(testSetId: number, line: TestLine, position: number) {
+function lineRow(testSetId: number, line: TestLine) {
   return {
     test_set_id: testSetId,
-    position,
     text: line.text,
     judged: line.intent !== undefined,
     intent: line.intent ?? null,
@@ -63,7 +62,7 @@ export async function createTestSet(
       .values({ bot_id: botId, name, created_at: at })
       .returning('id')
       .executeTakeFirstOrThrow();
-    const rows = lines.map((line, position) => lineRow(id, line, position));
+    const rows = lines.map((line) => lineRow(id, line));
     for (let start = 0; start < rows.length; start += BATCH) {
       await transaction
         .insertInto('test_line')
@@ -74,23 +73,14 @@ export async function createTestSet(
   });
 }
 
-/** Adds one line at the end of a test set. @returns its place */
+/** Adds one line at the end of a test set. @returns its id */
 export async function addTestLine(db: Kysely<Database>, testSetId: number, line: TestLine): Promise<number> {
-  return db.transaction().execute(async (transaction) => {
-    const last = await transaction
-      .selectFrom('test_line')
-      .select('position')
-      .where('test_set_id', '=', testSetId)
-      .orderBy('position', 'desc')
-      .limit(1)
-      .executeTakeFirst();
-    const position = (last?.position ?? -1) + 1;
-    await transaction
-      .insertInto('test_line')
-      .values(lineRow(testSetId, line, position))
-      .execute();
-    return position;
-  });
+  const { id } = await db
+    .insertInto('test_line')
+    .values(lineRow(testSetId, line))
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  return id;
 }
 
 /** The lines of a test set of that bot, or `null` if the bot has no such set. */
@@ -112,7 +102,7 @@ export async function readTestLines(
     .selectAll()
     .where('test_set_id', '=', testSetId)
     .where('hidden', '=', 0)
-    .orderBy('position')
+    .orderBy('id')
     .execute();
   return rows.map((row) => ({
     text: row.text,

@@ -1,11 +1,17 @@
 import type { Kysely } from 'kysely';
-import { findForm, type BotDocument } from '../../core/bot/document.js';
+import { emptyBot, type BotDocument } from '../../core/bot/document.js';
+import type { Fault } from '../../core/bot/schema.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
-import { applyEdit, type Edit } from '../../core/bot/edit.js';
-import { count, named } from '../../core/bot/edits/common.js';
+import { ActError, applyAct, type BotAct } from '../../core/bot/acts/index.js';
+import { count, named } from '../../core/bot/acts/common.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
-import type { TestLine } from '../../core/formats/testFile.js';
+import { readBotFile } from '../../core/formats/botFile.js';
+import { readTestFile, type TestLine } from '../../core/formats/testFile.js';
+import { readWalkthroughFile } from '../../core/formats/walkthroughFile.js';
+import type { Context } from '../context.js';
 import type { Database } from '../database/schema.js';
+import { InputError } from '../errors.js';
+import { newId } from '../newId.js';
 import {
   createBot,
   historyState,
@@ -15,45 +21,28 @@ import {
   saveShown,
   setDeleted,
   stepHistory,
+  type StepOptions,
+  type Stepped,
   type StoredBot,
 } from '../repositories/bots.js';
-import { readConversation } from '../repositories/conversations.js';
-import type { Renaming, Shown } from '../repositories/history.js';
+import { hasConversation } from '../repositories/conversations.js';
+import type { Direction, Shown } from '../repositories/history.js';
 import { addTestLine, createTestSet, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
 import type { ModelService } from './models.js';
+import { Turns } from './turns.js';
 
-const now = (): string => new Date().toISOString();
+const faultyFile = (faults: readonly Fault[]): InputError =>
+  new InputError(`The file was not brought in: it has ${count(faults.length, 'fault')}. Nothing was changed.`, faults);
 
-/** What tests and walkthroughs are to follow when an act calls something otherwise. */
-function renamingOf(document: BotDocument, edit: Edit): Renaming | undefined {
-  if (edit.do === 'changeIntent' && edit.to.name !== undefined && edit.to.name.trim() !== edit.name) {
-    return { what: 'intent', from: edit.name, to: edit.to.name.trim() };
-  }
-  if (edit.do === 'changeValue' && edit.to.value !== undefined && edit.to.value.trim() !== edit.value) {
-    const slots = document.forms.flatMap((form) => form.slots.filter(({ entity }) => entity === edit.entity));
-    const names = [edit.entity, ...slots.map(({ name }) => name)];
-    return { what: 'value', from: edit.value, to: edit.to.value.trim(), slots: [...new Set(names)] };
-  }
-  if (edit.do !== 'renameSlot') return undefined;
-  return {
-    what: 'slot',
-    from: edit.from,
-    to: edit.to.trim(),
-    intents: document.intents.filter(({ form }) => form === edit.form).map(({ name }) => name),
-    ownSlots: findForm(document, edit.form)?.slots.map(({ name }) => name) ?? [],
-    otherSlots: document.forms
-      .filter(({ name }) => name !== edit.form)
-      .flatMap(({ slots }) => slots.map(({ name }) => name)),
-  };
-}
+const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
 /** Bots as they stand, and acts upon them, one at a time for each bot. */
 export class BotService {
   readonly #database: Kysely<Database>;
   readonly #models: ModelService;
   readonly #bots = new Map<number, StoredBot>();
-  readonly #queues = new Map<number, Promise<unknown>>();
+  readonly #turns = new Turns<number>();
 
   constructor(database: Kysely<Database>, models: ModelService) {
     this.#database = database;
@@ -68,160 +57,196 @@ export class BotService {
   async get(id: number): Promise<StoredBot> {
     const known = this.#bots.get(id);
     if (known) return known;
-    return this.#inTurn(id, () => this.#load(id));
+    return this.#turns.take(id, () => this.#load(id));
   }
 
-  create(document: BotDocument): Promise<number> {
-    return createBot(this.#database, document, new Date().toISOString());
+  create({ now }: Context, document: BotDocument): Promise<number> {
+    return createBot(this.#database, document, now());
+  }
+
+  /** Makes a bot with nothing in it. @throws InputError where another has the name */
+  async createEmpty(context: Context, wanted: string): Promise<number> {
+    const name = wanted.trim();
+    if (name === '') throw new InputError('Give the bot a name.');
+    if ((await this.list()).some((bot) => bot.name === name)) throw new InputError(`There is another bot "${name}".`);
+    return this.create(context, emptyBot(name));
+  }
+
+  /** Makes a bot from the text of a bot file. @throws InputError with every fault of the file */
+  async bringIn(context: Context, source: string): Promise<number> {
+    const result = readBotFile(source);
+    if (!result.ok) throw faultyFile(result.faults);
+    return this.create(context, result.document);
+  }
+
+  /** Keeps the test set of a test file. @returns its number @throws InputError with every fault of the file */
+  async bringInTestSet(context: Context, id: number, name: string, source: string): Promise<number> {
+    const result = readTestFile(source);
+    if (!result.ok) throw faultyFile(result.faults);
+    return this.#addTestSet(context, id, name, result.lines);
+  }
+
+  /** Keeps the walkthroughs of a walkthrough file. @throws InputError with every fault of the file */
+  async bringInWalkthroughs(context: Context, id: number, source: string): Promise<void> {
+    const result = readWalkthroughFile(source);
+    if (!result.ok) throw faultyFile(result.faults);
+    await this.#addWalkthroughs(context, id, result.walkthroughs);
   }
 
   /** Makes a copy with its test sets and walkthroughs. @returns the number of the copy */
-  async duplicate(id: number): Promise<number> {
+  async duplicate(context: Context, id: number): Promise<number> {
     const { document } = await this.get(id);
     const names = (await this.list()).map((bot) => bot.name);
     let name = `${document.name} (copy)`;
-    for (let count = 2; names.includes(name); count++) name = `${document.name} (copy ${count})`;
-    const copy = await this.create({ ...document, name });
+    for (let number = 2; names.includes(name); number++) name = `${document.name} (copy ${number})`;
+    const copy = await this.create(context, { ...document, name });
     for (const set of await listTestSets(this.#database, id)) {
       const lines = (await readTestLines(this.#database, id, set.id)) ?? [];
-      await createTestSet(this.#database, copy, set.name, lines, now());
+      await createTestSet(this.#database, copy, set.name, lines, context.now());
     }
     const walkthroughs = (await listWalkthroughs(this.#database, id)).map(({ walkthrough }) => walkthrough);
     await addWalkthroughs(this.#database, copy, walkthroughs);
     return copy;
   }
 
-  delete(id: number): Promise<void> {
-    return this.#inTurn(id, async () => {
-      await setDeleted(this.#database, id, new Date().toISOString());
+  delete({ now }: Context, id: number): Promise<void> {
+    return this.#turns.take(id, async () => {
+      await setDeleted(this.#database, id, now());
       this.#bots.delete(id);
       this.#models.forget(id);
     });
   }
 
   restore(id: number): Promise<void> {
-    return this.#inTurn(id, () => setDeleted(this.#database, id, null));
+    return this.#turns.take(id, () => setDeleted(this.#database, id, null));
   }
 
-  /** Does one act and keeps it. @throws EditError, NoSuchBotError */
-  edit(id: number, edit: Edit): Promise<StoredBot> {
-    return this.#inTurn(id, async () => {
+  /** Does one act and keeps it. @throws ActError, NoSuchBotError */
+  act(context: Context, id: number, act: BotAct): Promise<StoredBot> {
+    return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
-      const { document, label } = applyEdit(bot.document, edit);
-      const renaming = renamingOf(bot.document, edit);
-      return this.#keep(await saveAct(this.#database, bot, document, { label, at: now(), renaming }));
+      const done = applyAct(bot.document, act, { newId });
+      return this.#takeUp(await this.#writing(id, () => saveAct(this.#database, bot, act, done, by(context))));
     });
   }
 
-  /** Keeps a test set that was brought in. @returns its number */
-  addTestSet(id: number, name: string, lines: readonly TestLine[]): Promise<number> {
-    return this.#inTurn(id, async () => {
+  #addTestSet(context: Context, id: number, name: string, lines: readonly TestLine[]): Promise<number> {
+    return this.#turns.take(id, async () => {
       await this.#load(id);
-      const set = await createTestSet(this.#database, id, name, lines, now());
-      await this.#show(id, { part: 'test_set', ids: [set], hidden: false }, `add the test set ${name}`);
+      const set = await createTestSet(this.#database, id, name, lines, context.now());
+      await this.#show(context, id, { part: 'test_set', ids: [set], hidden: false }, `add the test set ${name}`);
       return set;
     });
   }
 
   /** Deletes a test set; undo brings it back with its runs. @returns whether there was one */
-  deleteTestSet(id: number, set: number): Promise<boolean> {
-    return this.#inTurn(id, async () => {
+  deleteTestSet(context: Context, id: number, set: number): Promise<boolean> {
+    return this.#turns.take(id, async () => {
       await this.#load(id);
       const found = (await listTestSets(this.#database, id)).find((item) => item.id === set);
-      if (found)
-        await this.#show(id, { part: 'test_set', ids: [set], hidden: true }, `delete the test set ${found.name}`);
-      return found !== undefined;
-    });
-  }
-
-  /** Adds a line to a test set. @returns whether there is one @throws EditError for an intent that is not there */
-  addTestLine(id: number, set: number, line: TestLine): Promise<boolean> {
-    return this.#inTurn(id, async () => {
-      const { document } = await this.#load(id);
-      if (typeof line.intent === 'string') named(document.intents, line.intent, 'intent');
-      if (!(await readTestLines(this.#database, id, set))) return false;
-      const position = await addTestLine(this.#database, set, line);
-      const shown: Shown = { part: 'test_line', ids: [position], testSet: set, hidden: false };
-      await this.#show(id, shown, `add “${line.text.slice(0, 60)}” to a test set`);
+      if (!found) return false;
+      await this.#show(
+        context,
+        id,
+        { part: 'test_set', ids: [set], hidden: true },
+        `delete the test set ${found.name}`,
+      );
       return true;
     });
   }
 
-  addWalkthroughs(id: number, walkthroughs: readonly Walkthrough[]): Promise<void> {
-    return this.#inTurn(id, async () => {
+  /** Adds a line to a test set. @returns its id, `null` where there is no such set @throws ActError for an intent that is not there */
+  addTestLine(context: Context, id: number, set: number, line: TestLine): Promise<number | null> {
+    return this.#turns.take(id, async () => {
+      const { document } = await this.#load(id);
+      if (typeof line.intent === 'string') named(document.intents, line.intent, 'intent');
+      if (!(await readTestLines(this.#database, id, set))) return null;
+      const added = await addTestLine(this.#database, set, line);
+      const shown: Shown = { part: 'test_line', ids: [added], hidden: false };
+      await this.#show(context, id, shown, `add “${line.text.slice(0, 60)}” to a test set`);
+      return added;
+    });
+  }
+
+  #addWalkthroughs(context: Context, id: number, walkthroughs: readonly Walkthrough[]): Promise<void> {
+    return this.#turns.take(id, async () => {
       await this.#load(id);
       const ids = await addWalkthroughs(this.#database, id, walkthroughs);
-      await this.#show(id, { part: 'walkthrough', ids, hidden: false }, `add ${count(ids.length, 'walkthrough')}`);
+      const shown: Shown = { part: 'walkthrough', ids, hidden: false };
+      await this.#show(context, id, shown, `add ${count(ids.length, 'walkthrough')}`);
     });
   }
 
   /** Deletes a walkthrough; undo brings it back. @returns whether there was one */
-  deleteWalkthrough(id: number, walkthrough: number): Promise<boolean> {
-    return this.#inTurn(id, async () => {
+  deleteWalkthrough(context: Context, id: number, walkthrough: number): Promise<boolean> {
+    return this.#turns.take(id, async () => {
       await this.#load(id);
       const found = (await listWalkthroughs(this.#database, id)).find((item) => item.id === walkthrough);
       if (!found) return false;
       const label = `delete the walkthrough ${found.walkthrough.name}`;
-      await this.#show(id, { part: 'walkthrough', ids: [walkthrough], hidden: true }, label);
+      await this.#show(context, id, { part: 'walkthrough', ids: [walkthrough], hidden: true }, label);
       return true;
     });
   }
 
   /** Deletes a conversation; undo brings it back. @returns whether there was one */
-  deleteConversation(id: number, conversation: number): Promise<boolean> {
-    return this.#inTurn(id, async () => {
+  deleteConversation(context: Context, id: number, conversation: number): Promise<boolean> {
+    return this.#turns.take(id, async () => {
       await this.#load(id);
-      if (!(await readConversation(this.#database, id, conversation))) return false;
+      if (!(await hasConversation(this.#database, id, context.actor.id, conversation))) return false;
       const label = `delete conversation ${conversation}`;
-      await this.#show(id, { part: 'conversation', ids: [conversation], hidden: true }, label);
+      await this.#show(context, id, { part: 'conversation', ids: [conversation], hidden: true }, label);
       return true;
     });
   }
 
-  async #show(id: number, shown: Shown, label: string): Promise<void> {
-    await saveShown(this.#database, id, shown, label, now());
+  async #show(context: Context, id: number, shown: Shown, label: string): Promise<void> {
+    await saveShown(this.#database, id, shown, label, by(context));
     if (shown.part === 'walkthrough') this.#models.rerunWalkthroughs(id);
   }
 
-  /** @returns the bot and what was undone or done again; `null` if there was nothing */
-  step(id: number, direction: 'undo' | 'redo'): Promise<{ bot: StoredBot; label: string } | null> {
-    return this.#inTurn(id, async () => {
+  /**
+   * Undoes the last act of the actor, or does it again.
+   * @returns what came of it; `null` if there was nothing
+   * @throws ActError where it can no longer be done
+   */
+  step(context: Context, id: number, direction: Direction, options: StepOptions): Promise<Stepped | null> {
+    return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
-      const result = await stepHistory(this.#database, bot, direction, now());
+      const result = await this.#writing(id, () => stepHistory(this.#database, bot, direction, by(context), options));
+      if (result?.done) await this.#takeUp(result.bot);
       // Where the document is the same, a walkthrough may have come back or gone.
-      if (result?.bot === bot) this.#models.rerunWalkthroughs(id);
-      else if (result) this.#keep(result.bot);
+      if (result?.done && result.bot === bot) this.#models.rerunWalkthroughs(id);
       return result;
     });
   }
 
-  history(id: number): Promise<HistoryState> {
-    return historyState(this.#database, id);
+  history({ actor }: Context, id: number): Promise<HistoryState> {
+    return historyState(this.#database, id, actor.id);
   }
 
   async #load(id: number): Promise<StoredBot> {
     const known = this.#bots.get(id);
     if (known) return known;
     const bot = await loadBot(this.#database, id);
+    await this.#models.follow(bot);
     this.#bots.set(id, bot);
+    return bot;
+  }
+
+  /** What could not be written is read again next time: the tables alone know what stands. */
+  async #writing<T>(id: number, write: () => Promise<T>): Promise<T> {
+    try {
+      return await write();
+    } catch (error) {
+      if (!(error instanceof ActError)) this.#bots.delete(id);
+      throw error;
+    }
+  }
+
+  async #takeUp(bot: StoredBot): Promise<StoredBot> {
+    this.#bots.set(bot.id, bot);
     await this.#models.follow(bot);
     return bot;
-  }
-
-  #keep(bot: StoredBot): StoredBot {
-    this.#bots.set(bot.id, bot);
-    void this.#models.follow(bot);
-    return bot;
-  }
-
-  /** Runs what concerns one bot in the order it was asked for. */
-  #inTurn<T>(id: number, work: () => Promise<T>): Promise<T> {
-    const before = this.#queues.get(id) ?? Promise.resolve();
-    const next = before.then(work, work);
-    this.#queues.set(
-      id,
-      next.catch(() => undefined),
-    );
-    return next;
   }
 }

@@ -1,7 +1,10 @@
 import type { Kysely } from 'kysely';
-import type { Vectors } from '../../core/encode/encoder.js';
 import { textsOfTurn } from '../../core/converse/turn.js';
 import { walk, type Walkthrough, type WalkthroughResult } from '../../core/converse/walkthrough.js';
+import { step } from '../../core/converse/step.js';
+import type { ConversationEvent, ConversationState, Step } from '../../core/converse/state.js';
+import type { PersonSaid } from '../../core/contract/try.js';
+import type { Recognition } from '../../core/recognise/recognition.js';
 import type { ModelState } from '../../core/contract/bot.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { Explanation } from '../../core/recognise/explain.js';
@@ -48,8 +51,8 @@ const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => 
 async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
   await pause(0);
   for (let turn = performance.now(); ;) {
-    const step = steps.next();
-    if (step.done) return step.value;
+    const next = steps.next();
+    if (next.done) return next.value;
     if (performance.now() - turn < LONGEST_TURN) continue;
     await pause(0);
     turn = performance.now();
@@ -162,20 +165,33 @@ export class ModelService {
     void this.#runWalkthroughs(botId, entry);
   }
 
-  /** The sentence vectors that the reading of a message needs. */
-  async vectorsFor(model: OpenModel, text: string): Promise<Vectors> {
-    return this.#encoding.vectorsNow(model.recogniser.textsToEncode(text));
+  /** Reads one message with the model that answers now. */
+  async recognise(bot: StoredBot, text: string): Promise<Recognition> {
+    const { recogniser } = await this.answering(bot);
+    const vectors = await this.#encoding.vectorsNow(recogniser.textsToEncode(text));
+    return recogniser.recognise(text, vectors, localNow(bot.document.timeZone));
   }
 
-  /** The sentence vectors that a turn of a conversation needs. */
-  async vectorsForTurn(model: OpenModel, text: string): Promise<Vectors> {
-    return this.#encoding.vectorsNow(textsOfTurn(model.recogniser, text));
+  /** Takes a conversation one turn further with the model that answers now. */
+  async converse(
+    bot: StoredBot,
+    state: ConversationState,
+    said: PersonSaid,
+    now: string,
+  ): Promise<{ result: Step; revision: number }> {
+    const { recogniser, revision } = await this.answering(bot);
+    const event: ConversationEvent =
+      said.type === 'text'
+        ? { ...said, now, vectors: await this.#encoding.vectorsNow(textsOfTurn(recogniser, said.text)) }
+        : said;
+    return { result: step(recogniser, state, event), revision };
   }
 
   /** Why a message is read as it is; other work goes on between the steps. */
-  async explain({ recogniser }: OpenModel, text: string, now: string): Promise<Explanation> {
+  async explain(bot: StoredBot, text: string): Promise<Explanation> {
+    const { recogniser } = await this.answering(bot);
     const vectors = await this.#encoding.vectorsNow(recogniser.textsToExplain(text));
-    return inTurns(recogniser.explain(text, vectors, now));
+    return inTurns(recogniser.explain(text, vectors, localNow(bot.document.timeZone)));
   }
 
   forget(botId: number): void {

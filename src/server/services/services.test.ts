@@ -1,7 +1,11 @@
 import type { Kysely } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AT, contextOf } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
+import type { TestLine } from '../../core/formats/testFile.js';
+import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import { openDatabase } from '../database/open.js';
+import type { PersonSaid } from '../../core/contract/try.js';
 import type { Database } from '../database/schema.js';
 import { loadModel } from '../repositories/models.js';
 import { findVectors } from '../repositories/vectors.js';
@@ -13,8 +17,17 @@ import { EncodingService } from './encoding.js';
 import { ModelService } from './models.js';
 import { TestRunService } from './testRuns.js';
 
-const AT = '2026-03-04T09:30:00.000Z';
+const me = contextOf('me');
+const go = { overOthers: false };
 const english = () => teaShop((draft) => (draft['languages'] = ['en']));
+
+const said = (one: PersonSaid) => ({ said: one, clientId: null });
+
+const addTestSet = (bots: BotService, id: number, name: string, lines: TestLine[]) =>
+  bots.bringInTestSet(me, id, name, lines.map((line) => JSON.stringify(line)).join('\n'));
+
+const addWalkthroughsTo = (bots: BotService, id: number, walkthroughs: Walkthrough[]) =>
+  bots.bringInWalkthroughs(me, id, JSON.stringify(walkthroughs));
 
 describe('the services, with real workers and a real database', () => {
   let db: Kysely<Database>;
@@ -38,7 +51,7 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('train a model for a new bot and keep it for the next start', async () => {
-    const bot = await bots.get(await bots.create(english()));
+    const bot = await bots.get(await bots.create(me, english()));
     expect(models.state(bot.id)?.state).toBe('none');
     expect(models.state(4711)).toBeNull();
     const model = await models.answering(bot);
@@ -70,7 +83,7 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('that are closed in the middle of a training report no fault', async () => {
-    const bot = await bots.get(await bots.create({ ...english(), name: 'Cut short' }));
+    const bot = await bots.get(await bots.create(me, { ...english(), name: 'Cut short' }));
     const faults: unknown[] = [];
     const short = new ModelService(db, encoding, (error) => faults.push(error));
     const answer = expect(short.answering(bot)).rejects.toThrow('The model could not be trained.');
@@ -81,9 +94,9 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('answer by the last good model while a new one is taught, and say so', async () => {
-    const id = await bots.create(english());
+    const id = await bots.create(me, english());
     await models.current(await bots.get(id));
-    const edited = await bots.edit(id, {
+    const edited = await bots.act(me, id, {
       do: 'addIntent',
       name: 'lost_property',
       description: 'The customer lost something',
@@ -96,9 +109,9 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('do acts in the order they came, none lost', async () => {
-    const id = await bots.create(english());
+    const id = await bots.create(me, english());
     const names = Array.from({ length: 12 }, (_, index) => `intent_${index}`);
-    await Promise.all(names.map((name) => bots.edit(id, { do: 'addIntent', name })));
+    await Promise.all(names.map((name) => bots.act(me, id, { do: 'addIntent', name })));
     const { document, revision } = await bots.get(id);
     expect(document.intents.slice(3).map((intent) => intent.name)).toEqual(names);
     expect(revision).toBe(13);
@@ -106,41 +119,42 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('go on after an act that was refused', async () => {
-    const id = await bots.create(english());
-    await expect(bots.edit(id, { do: 'addIntent', name: '' })).rejects.toThrow(/Give the intent a name/);
-    expect((await bots.edit(id, { do: 'addIntent', name: 'fine' })).revision).toBe(2);
-    expect((await bots.step(id, 'undo'))?.label).toBe('add fine');
+    const id = await bots.create(me, english());
+    await expect(bots.act(me, id, { do: 'addIntent', name: '' })).rejects.toThrow(/Give the intent a name/);
+    expect((await bots.act(me, id, { do: 'addIntent', name: 'fine' })).revision).toBe(2);
+    expect((await bots.step(me, id, 'undo', go))?.label).toBe('add fine');
   });
 
   it('copy a bot under a name of its own', async () => {
-    const id = await bots.create({ ...english(), name: 'Original' });
-    const copies = [await bots.duplicate(id), await bots.duplicate(id)];
+    const id = await bots.create(me, { ...english(), name: 'Original' });
+    const copies = [await bots.duplicate(me, id), await bots.duplicate(me, id)];
     const names = await Promise.all(copies.map(async (copy) => (await bots.get(copy)).document.name));
     expect(names).toEqual(['Original (copy)', 'Original (copy 2)']);
   });
 
   it('take a conversation further turn by turn, and back', async () => {
-    const bot = await bots.get(await bots.create(english()));
+    const bot = await bots.get(await bots.create(me, english()));
     const conversations = new ConversationService(db, models);
-    const { id, state } = await conversations.start(bot);
+    const { id, state } = await conversations.start(me, bot);
     expect(state.lastSaid).toEqual([{ text: 'Hello, how can I help?' }]);
-    await conversations.say(bot, id, { type: 'choice', intent: 'order_tea' });
-    const second = await conversations.say(bot, id, { type: 'text', text: 'three mint tea' });
+    await conversations.say(me, bot, id, said({ type: 'choice', intent: 'order_tea' }));
+    const second = await conversations.say(me, bot, id, said({ type: 'text', text: 'three mint tea' }));
     expect(second?.state.open?.values).toMatchObject({ amount: 3, tea: 'mint tea' });
-    expect(second?.turns[1]).toMatchObject({ said: { type: 'text', text: 'three mint tea' }, revision: 1 });
-    expect((await conversations.takeBack(bot, id, 1))?.state.open?.values).toEqual({});
-    expect(await conversations.say(bot, 999, { type: 'noInput' })).toBeNull();
+    expect(second?.turn).toMatchObject({ said: { type: 'text', text: 'three mint tea' }, revision: 1 });
+    expect(await conversations.takeBack(me, bot, id, 1)).toBe(true);
+    expect((await conversations.get(me, bot, id))?.state.open?.values).toEqual({});
+    expect(await conversations.say(me, bot, 999, said({ type: 'noInput' }))).toBeNull();
   });
 
   it('take turns that come at once one after another, and a turn that is sent twice once', async () => {
-    const bot = await bots.get(await bots.create(teaShop()));
+    const bot = await bots.get(await bots.create(me, teaShop()));
     const conversations = new ConversationService(db, models);
-    const { id } = await conversations.start(bot);
+    const { id } = await conversations.start(me, bot);
     const at = Array.from({ length: 8 }, (_, index) =>
-      conversations.say(bot, id, { type: 'text', text: `la ${index}` }, `turn ${index % 6}`),
+      conversations.say(me, bot, id, { said: { type: 'text', text: `la ${index}` }, clientId: `turn ${index % 6}` }),
     );
     await Promise.all(at);
-    const turns = (await conversations.get(bot, id))!.turns;
+    const turns = (await conversations.get(me, bot, id))!.turns;
     expect(turns.map(({ position }) => position)).toEqual([0, 1, 2, 3, 4, 5]);
     expect(turns.map(({ said }) => (said.type === 'text' ? said.text : ''))).toEqual(
       [0, 1, 2, 3, 4, 5].map((n) => `la ${n}`),
@@ -148,15 +162,15 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('give every form that is completed a number of its own', async () => {
-    const bot = await bots.get(await bots.create(teaShop()));
+    const bot = await bots.get(await bots.create(me, teaShop()));
     const conversations = new ConversationService(db, models);
     const references: string[] = [];
-    for (const { id } of [await conversations.start(bot), await conversations.start(bot)]) {
+    for (const { id } of [await conversations.start(me, bot), await conversations.start(me, bot)]) {
       for (let order = 0; order < 2; order++) {
-        await conversations.say(bot, id, { type: 'choice', intent: 'cancel_order' });
-        await conversations.say(bot, id, { type: 'text', text: 'T-1234' });
-        const done = await conversations.say(bot, id, { type: 'text', text: 'too much tea' });
-        for (const act of done!.turns.at(-1)!.acts) if (act.act === 'complete') references.push(act.reference);
+        await conversations.say(me, bot, id, said({ type: 'choice', intent: 'cancel_order' }));
+        await conversations.say(me, bot, id, said({ type: 'text', text: 'T-1234' }));
+        const done = await conversations.say(me, bot, id, said({ type: 'text', text: 'too much tea' }));
+        for (const act of done!.turn.acts) if (act.act === 'complete') references.push(act.reference);
       }
     }
     expect(references).toHaveLength(4);
@@ -164,67 +178,68 @@ describe('the services, with real workers and a real database', () => {
   });
 
   it('copy a bot with its tests, and let tests follow a slot and an intent that are called otherwise', async () => {
-    const first = await bots.create(teaShop());
+    const first = await bots.create(me, teaShop());
     const line = { text: 'two mint tea', intent: 'order_tea', slots: [{ slot: 'amount', start: 0, end: 3 }] };
-    await bots.addTestSet(first, 'hand', [line]);
+    await addTestSet(bots, first, 'hand', [line]);
     const walkthrough = { name: 'w', turns: [{ user: 'x' }], expect: { slots: { amount: 2 } } };
-    await bots.addWalkthroughs(first, [walkthrough]);
-    const id = await bots.duplicate(first);
+    await addWalkthroughsTo(bots, first, [walkthrough]);
+    const id = await bots.duplicate(me, first);
     const [set] = await listTestSets(db, id);
-    await bots.edit(id, { do: 'renameSlot', form: 'order', from: 'amount', to: 'packets' });
-    await bots.edit(id, { do: 'changeIntent', name: 'order_tea', to: { name: 'buy' } });
+    await bots.act(me, id, { do: 'renameSlot', slot: 's1', to: 'packets' });
+    await bots.act(me, id, { do: 'changeIntent', name: 'order_tea', to: { name: 'buy' } });
     const lines = () => readTestLines(db, id, set!.id);
     expect(await lines()).toEqual([{ ...line, intent: 'buy', slots: [{ slot: 'packets', start: 0, end: 3 }] }]);
     expect((await listWalkthroughs(db, id))[0]!.walkthrough.expect.slots).toEqual({ packets: 2 });
-    await bots.step(id, 'undo');
-    await bots.step(id, 'undo');
+    await bots.step(me, id, 'undo', go);
+    await bots.step(me, id, 'undo', go);
     expect(await lines()).toEqual([line]);
     expect((await listWalkthroughs(db, id))[0]!.walkthrough).toEqual(walkthrough);
     expect((await listWalkthroughs(db, first))[0]!.walkthrough).toEqual(walkthrough);
   });
 
   it('let tests follow a value that is called otherwise, and back', async () => {
-    const id = await bots.create(teaShop());
+    const id = await bots.create(me, teaShop());
     const line = {
       text: 'mint tea',
       intent: 'order_tea',
       slots: [{ slot: 'tea', start: 0, end: 8, value: 'mint tea' }],
     };
-    await bots.addTestSet(id, 'hand', [line]);
+    await addTestSet(bots, id, 'hand', [line]);
     const walkthrough = {
       name: 'w',
       turns: [{ user: 'x' }],
       expect: { slots: { tea: ['green tea', 'mint tea'], way: 'mint tea' } },
     };
-    await bots.addWalkthroughs(id, [walkthrough]);
+    await addWalkthroughsTo(bots, id, [walkthrough]);
     const [set] = await listTestSets(db, id);
-    await bots.edit(id, { do: 'changeValue', entity: 'tea', value: 'mint tea', to: { value: 'peppermint' } });
+    await bots.act(me, id, { do: 'changeValue', id: 'v3', to: { value: 'peppermint' } });
     const slots = async () => (await listWalkthroughs(db, id))[0]!.walkthrough.expect.slots;
     expect((await readTestLines(db, id, set!.id))![0]!.slots![0]!.value).toBe('peppermint');
     expect(await slots()).toEqual({ tea: ['green tea', 'peppermint'], way: 'mint tea' });
-    await bots.step(id, 'undo');
+    await bots.step(me, id, 'undo', go);
     expect(await readTestLines(db, id, set!.id)).toEqual([line]);
     expect(await slots()).toEqual(walkthrough.expect.slots);
   });
 
   it('undo what was done last, whatever it was', async () => {
-    const id = await bots.create(teaShop());
-    await bots.addTestSet(id, 'hand', [{ text: 'a', intent: 'order_tea' }]);
+    const id = await bots.create(me, teaShop());
+    await addTestSet(bots, id, 'hand', [{ text: 'a', intent: 'order_tea' }]);
     const [set] = await listTestSets(db, id);
-    await bots.addTestLine(id, set!.id, { text: 'b', intent: null });
-    await bots.addWalkthroughs(id, [{ name: 'w', turns: [{ user: 'x' }], expect: {} }]);
+    await bots.addTestLine(me, id, set!.id, { text: 'b', intent: null });
+    await addWalkthroughsTo(bots, id, [{ name: 'w', turns: [{ user: 'x' }], expect: {} }]);
     const [walkthrough] = await listWalkthroughs(db, id);
-    await bots.deleteWalkthrough(id, walkthrough!.id);
-    await bots.deleteTestSet(id, set!.id);
+    await bots.deleteWalkthrough(me, id, walkthrough!.id);
+    await bots.deleteTestSet(me, id, set!.id);
     const conversations = new ConversationService(db, models);
-    const talk = await conversations.start(await bots.get(id));
-    expect(await bots.deleteConversation(id, talk.id)).toBe(true);
-    expect(await bots.deleteConversation(id, talk.id)).toBe(false);
-    expect(await conversations.latest(await bots.get(id))).toBeNull();
+    const talk = await conversations.start(me, await bots.get(id));
+    expect(await bots.deleteConversation(me, id, talk.id)).toBe(true);
+    expect(await bots.deleteConversation(me, id, talk.id)).toBe(false);
+    expect(await conversations.get(me, await bots.get(id))).toBeNull();
     expect([await listTestSets(db, id), await listWalkthroughs(db, id)]).toEqual([[], []]);
     const labels: string[] = [];
-    for (let step = await bots.step(id, 'undo'); step; step = await bots.step(id, 'undo')) labels.push(step.label);
-    expect((await conversations.latest(await bots.get(id)))?.id).toBe(talk.id);
+    for (let step = await bots.step(me, id, 'undo', go); step; step = await bots.step(me, id, 'undo', go))
+      labels.push(step.label);
+    expect((await conversations.get(me, await bots.get(id)))?.id).toBe(talk.id);
     expect(labels).toEqual([
       `delete conversation ${talk.id}`,
       'delete the test set hand',
@@ -234,29 +249,29 @@ describe('the services, with real workers and a real database', () => {
       'add the test set hand',
     ]);
     expect([await listTestSets(db, id), await listWalkthroughs(db, id)]).toEqual([[], []]);
-    expect(await bots.deleteTestSet(id, set!.id)).toBe(false);
-    await expect(bots.addTestLine(id, set!.id, { text: 'b', intent: 'nothing' })).rejects.toThrow(/no intent/);
+    expect(await bots.deleteTestSet(me, id, set!.id)).toBe(false);
+    await expect(bots.addTestLine(me, id, set!.id, { text: 'b', intent: 'nothing' })).rejects.toThrow(/no intent/);
   });
 
   it('explain a message with the model that answers, as it was read', async () => {
-    const bot = await bots.get(await bots.create(english()));
+    const bot = await bots.get(await bots.create(me, english()));
     const model = await models.answering(bot);
     const text = 'plese cancel my order';
-    const explanation = await models.explain(model, text, '2026-03-04T09:30');
-    const vectors = await models.vectorsFor(model, text);
+    const explanation = await models.explain(bot, text);
+    const vectors = await encoding.vectorsNow(model.recogniser.textsToEncode(text));
     expect(explanation.recognition).toEqual(model.recogniser.recognise(text, vectors, '2026-03-04T09:30'));
     expect(explanation.words.map((word) => word.text)).toEqual(['plese', 'cancel', 'my', 'order']);
     expect(explanation.nearest[0]).toMatchObject({ intent: 'cancel_order', text: 'cancel my order' });
   });
 
   it('store a model as the bytes it came in, which read back the same', async () => {
-    const bot = await bots.get(await bots.create(english()));
+    const bot = await bots.get(await bots.create(me, english()));
     const { model } = await models.current(bot);
     expect((await loadModel(db, bot.id))?.model).toEqual(model);
   });
 
   it('run walkthroughs with each new model', async () => {
-    const id = await bots.create(english());
+    const id = await bots.create(me, english());
     await addWalkthroughs(db, id, [
       { name: 'hours', turns: [{ user: 'what are your opening hours' }], expect: { outcome: 'completed' } },
       { name: 'wrong', turns: [{ user: 'what are your opening hours' }], expect: { outcome: 'cancelled' } },
@@ -282,7 +297,7 @@ describe('the services, with real workers and a real database', () => {
 
     it('read every line and keep the measures', async () => {
       const runs = new TestRunService(db, models, encoding, (error) => reported.push(error));
-      const bot = await bots.get(await bots.create(english()));
+      const bot = await bots.get(await bots.create(me, english()));
       const set = await createTestSet(db, bot.id, 'hours', [...lines, { text: 'no idea', intent: null }], AT);
       const started = (await runs.start(bot, set))!;
       expect(started).toMatchObject({ state: 'running', total: 71 });
@@ -294,7 +309,7 @@ describe('the services, with real workers and a real database', () => {
 
     it('stop when told to, and leave no half run behind', async () => {
       const runs = new TestRunService(db, models, encoding, (error) => reported.push(error));
-      const bot = await bots.get(await bots.create(english()));
+      const bot = await bots.get(await bots.create(me, english()));
       const fresh = lines.map((line, index) => ({ ...line, text: `${line.text} or ${index + 1000}` }));
       const set = await createTestSet(db, bot.id, 'hours', fresh, AT);
       const { id } = (await runs.start(bot, set))!;

@@ -58,8 +58,10 @@ export class TestRunService {
     return this.#runs.get(id) ?? null;
   }
 
-  stop(id: number): void {
-    this.#stopped.add(id);
+  /** @returns whether there is such a run */
+  stop(id: number): boolean {
+    if (this.#runs.has(id)) this.#stopped.add(id);
+    return this.#runs.has(id);
   }
 
   async #run(bot: StoredBot, lines: TestLine[], progress: TestRunProgress): Promise<void> {

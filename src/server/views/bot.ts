@@ -2,6 +2,7 @@ import type { BotFrame, SettingsView } from '../../core/contract/bot.js';
 import { sayGaps } from '../../core/bot/notes.js';
 import { measureHeldOut } from '../../core/measure/evaluate.js';
 import type { Application } from '../application.js';
+import type { Context } from '../context.js';
 import type { StoredBot } from '../repositories/bots.js';
 import { lastTestRun, listTestSets } from '../repositories/tests.js';
 import type { OpenModel } from '../services/models.js';
@@ -17,7 +18,7 @@ export async function settingsView(app: Application, id: number): Promise<Settin
   return { name, languages, timeZone, region };
 }
 
-export async function botFrame(app: Application, id: number): Promise<BotFrame> {
+export async function botFrame(app: Application, context: Context, id: number): Promise<BotFrame> {
   const bot = await app.bots.get(id);
   const open = await openModelOf(app, bot);
   const walkthroughs = app.models.walkthroughs(id);
@@ -27,7 +28,7 @@ export async function botFrame(app: Application, id: number): Promise<BotFrame> 
   return {
     bot: { id, name: bot.document.name, revision: bot.revision },
     model: await app.models.stateOf(bot),
-    history: await app.bots.history(id),
+    history: await app.bots.history(context, id),
     figures: {
       teach: open ? measureHeldOut(open.model.heldOut, names).accuracy : null,
       say: gaps && gaps.forms.length + gaps.intents.length + gaps.texts.length,

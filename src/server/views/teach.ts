@@ -1,7 +1,7 @@
 import { isOffered, proposedName } from '../../core/bot/customersName.js';
 import { BUILT_IN_KINDS, entitiesInUse, findForm } from '../../core/bot/document.js';
 import { intentNotes, unknownValues } from '../../core/bot/notes.js';
-import { readMarking } from '../../core/bot/marking.js';
+import { writeMarking } from '../../core/bot/marking.js';
 import { measureHeldOut } from '../../core/measure/evaluate.js';
 import type { Decision } from '../../core/recognise/gate.js';
 import type { EntitiesView, HeldOutMark, TeachView } from '../../core/contract/teach.js';
@@ -51,10 +51,11 @@ export async function teachView(app: Application, botId: number, wanted: string 
           form: intent.form ?? null,
           reply: intent.reply ?? null,
           desk: intent.desk ?? null,
-          rows: intent.utterances.map((source) => {
-            const { text, marks } = readMarking(source);
-            return { source, text, marks, heldOut: markOf(text) };
-          }),
+          rows: intent.utterances.map((utterance) => ({
+            ...utterance,
+            source: writeMarking(utterance),
+            heldOut: markOf(utterance.text),
+          })),
           notes: intentNotes(document, intent, heldOut, open?.model.unread),
           unknown: unknownValues(document, intent),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),

@@ -1,6 +1,7 @@
 import type { Kysely } from 'kysely';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AT, contextOf } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { measure } from '../../core/measure/evaluate.js';
 import type { Application } from '../application.js';
@@ -12,6 +13,7 @@ import { addWalkthroughs } from '../repositories/walkthroughs.js';
 import { BotService } from '../services/bots.js';
 import { ConversationService } from '../services/conversations.js';
 import { EncodingService } from '../services/encoding.js';
+import { HealthService } from '../services/health.js';
 import { ModelService } from '../services/models.js';
 import { TestRunService } from '../services/testRuns.js';
 import { botFrame } from './bot.js';
@@ -20,7 +22,7 @@ import { sayView } from './say.js';
 import { entitiesView, teachView } from './teach.js';
 import { tryView } from './try.js';
 
-const AT = '2026-03-04T09:30:00.000Z';
+const me = contextOf('me');
 
 let db: Kysely<Database>;
 let app: Application;
@@ -40,13 +42,14 @@ beforeAll(async () => {
     bots: new BotService(db, models),
     conversations: new ConversationService(db, models),
     testRuns: new TestRunService(db, models, encoding, report),
+    health: new HealthService(db, models, pino({ level: 'silent' })),
     close: () => Promise.resolve(),
   };
   const shop = teaShop((draft) => {
     (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('a tin of <tea>nettle tea</tea>');
     (draft['forms'] as { slots: { prompts: string[] }[] }[])[1]!.slots[1]!.prompts = [];
   });
-  id = await app.bots.create(shop);
+  id = await app.bots.create(me, shop);
   await addWalkthroughs(db, id, [
     { name: 'hours', turns: [{ user: 'opening times' }], expect: { outcome: 'completed' } },
   ]);
@@ -60,7 +63,7 @@ afterAll(async () => {
 
 describe('the frame of every screen', () => {
   it('carries the live figure of each stage', async () => {
-    const frame = await botFrame(app, id);
+    const frame = await botFrame(app, me, id);
     const model = await app.models.answering(await app.bots.get(id));
     const right = model.model.heldOut.filter((line) => line.predicted === line.intent).length;
     expect(frame.figures.teach).toBe(right / model.model.heldOut.length);
@@ -72,15 +75,15 @@ describe('the frame of every screen', () => {
   });
 
   it('does not wait for the first training', async () => {
-    const fresh = await app.bots.create(teaShop());
-    const frame = await botFrame(app, fresh);
+    const fresh = await app.bots.create(me, teaShop());
+    const frame = await botFrame(app, me, fresh);
     expect(frame.model).toMatchObject({ state: 'none', revision: null });
     expect(frame.figures).toMatchObject({ teach: null, try: null });
     await app.models.current(await app.bots.get(fresh));
   });
 
   it('is refused for a bot that is not there', async () => {
-    await expect(botFrame(app, 999)).rejects.toThrow(NoSuchBotError);
+    await expect(botFrame(app, me, 999)).rejects.toThrow(NoSuchBotError);
   });
 });
 
@@ -114,7 +117,7 @@ describe('Teach', () => {
   });
 
   it('has nothing open in a bot without intents', async () => {
-    const empty = await app.bots.create({ ...teaShop(), intents: [], name: 'Empty' });
+    const empty = await app.bots.create(me, { ...teaShop(), intents: [], name: 'Empty' });
     expect(await teachView(app, empty, 'gone')).toMatchObject({ current: null, intents: [] });
   });
 
@@ -137,17 +140,17 @@ describe('Say', () => {
   });
 
   it('says that the conversation is of before while the model catches up', async () => {
-    const copy = await app.bots.duplicate(id);
+    const copy = await app.bots.duplicate(me, id);
     await app.models.current(await app.bots.get(copy));
-    await app.bots.edit(copy, { do: 'addIntent', name: 'praise' });
+    await app.bots.act(me, copy, { do: 'addIntent', name: 'praise' });
     expect((await sayView(app, copy, 'order')).current?.stale).toBe(true);
     await app.models.current(await app.bots.get(copy));
     expect((await sayView(app, copy, 'order')).current?.stale).toBe(false);
   });
 
   it('has no conversation for a form that no intent opens', async () => {
-    const copy = await app.bots.duplicate(id);
-    await app.bots.edit(copy, { do: 'addForm', name: 'survey' });
+    const copy = await app.bots.duplicate(me, id);
+    await app.bots.act(me, copy, { do: 'addForm', name: 'survey' });
     await app.models.current(await app.bots.get(copy));
     expect((await sayView(app, copy, 'survey')).current).toMatchObject({ readThrough: null, intents: [] });
   });
@@ -161,13 +164,13 @@ describe('Say', () => {
 
 describe('Try and Prove', () => {
   it('show the latest conversation and the walkthroughs with their results', async () => {
-    expect(await tryView(app, id)).toMatchObject({
+    expect(await tryView(app, me, id, { wanted: null, all: false })).toMatchObject({
       conversation: null,
       greeting: 'Hello, how can I help?',
       walkthroughs: [{ name: 'hours', result: { passed: true } }],
     });
-    await app.conversations.start(await app.bots.get(id));
-    expect((await tryView(app, id)).conversation?.turns).toEqual([]);
+    await app.conversations.start(me, await app.bots.get(id));
+    expect((await tryView(app, me, id, { wanted: null, all: false })).conversation?.turns).toEqual([]);
   });
 
   it('list what went wrong, sure and wrong first', async () => {
@@ -200,11 +203,11 @@ describe('Try and Prove', () => {
       ['wrong and accepted', 0.7],
       ['wrong and asked about', 0.5],
     ]);
-    expect((await botFrame(app, id)).figures.prove).toBe(0.25);
+    expect((await botFrame(app, me, id)).figures.prove).toBe(0.25);
   });
 
   it('are empty before anything was brought in', async () => {
-    const other = await app.bots.create({ ...teaShop(), name: 'Another shop' });
+    const other = await app.bots.create(me, { ...teaShop(), name: 'Another shop' });
     expect(await proveView(app, other, '12')).toEqual({ testSets: [], current: null, run: null });
   });
 });

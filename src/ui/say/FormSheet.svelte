@@ -1,8 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { tick } from 'svelte';
-  import type { Form } from '$core/bot/document.js';
-  import type { FormChange } from '$core/bot/edit.js';
+  import type { Form, Slot } from '$core/bot/document.js';
+  import type { FormChange } from '$core/bot/acts/index.js';
   import type { Note } from '$core/bot/note.js';
   import type { SayView } from '$core/contract/say.js';
   import { edit, keepEdit } from '../shared/acts.js';
@@ -35,17 +35,16 @@
 
   async function addSlot(name: string): Promise<boolean> {
     const entity = view.entities.includes(name) ? name : (view.entities[0] ?? 'number');
-    return edit(botId, { do: 'addSlot', form: form.name, slot: { name, entity, required: true, prompts: [] } });
+    return edit(botId, { do: 'addSlot', form: form.name, name, entity, required: true, prompts: [] });
   }
 
-  async function moveSlot(slot: string, by: -1 | 1) {
-    await edit(botId, { do: 'moveSlot', form: form.name, slot, by });
+  async function moveSlot({ id, name }: Slot, by: -1 | 1) {
+    await edit(botId, { do: 'moveSlot', slot: id, by });
     await tick();
-    sheet.querySelector<HTMLElement>(`[data-slot="${slot}"] [data-move="${by}"]:not(:disabled)`)?.focus();
+    sheet.querySelector<HTMLElement>(`[data-slot="${name}"] [data-move="${by}"]:not(:disabled)`)?.focus();
   }
 
-  const removeSlot = (slot: string) =>
-    edit(botId, { do: 'deleteSlot', form: form.name, slot }, `Deleted the slot ${slot}.`);
+  const removeSlot = ({ id, name }: Slot) => edit(botId, { do: 'deleteSlot', slot: id }, `Deleted the slot ${name}.`);
 
   async function openWith(intent: string) {
     if (intent !== '') await edit(botId, { do: 'changeIntent', name: intent, to: { form: form.name } });
@@ -86,7 +85,7 @@
     </tr>
   </thead>
   <tbody>
-    {#each form.slots as slot, index (slot.name)}
+    {#each form.slots as slot, index (slot.id)}
       <SlotRow
         {botId}
         {form}
@@ -98,8 +97,8 @@
         first={index === 0}
         last={index === form.slots.length - 1}
         missing={notes.some((note) => note.slot === slot.name && note.weight === 'missing')}
-        move={(by) => moveSlot(slot.name, by)}
-        remove={() => removeSlot(slot.name)}
+        move={(by) => moveSlot(slot, by)}
+        remove={() => removeSlot(slot)}
       />
     {/each}
     <tr>

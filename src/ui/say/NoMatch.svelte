@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { NoMatchChange } from '$core/bot/edit.js';
+  import type { NoMatchChange } from '$core/bot/acts/index.js';
   import type { TextsView } from '$core/contract/say.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';

@@ -4,7 +4,7 @@
   import TrashCan from 'carbon-icons-svelte/lib/TrashCan.svelte';
   import type { Entity, Form, Slot } from '$core/bot/document.js';
   import type { Insert } from '$core/bot/inserts.js';
-  import type { SlotChange } from '$core/bot/edit.js';
+  import type { SlotChange } from '$core/bot/acts/index.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
@@ -40,9 +40,9 @@
     remove: () => unknown;
   } = $props();
 
-  const act = (to: SlotChange) => ({ do: 'changeSlot' as const, form: form.name, slot: slot.name, to });
+  const act = (to: SlotChange) => ({ do: 'changeSlot' as const, slot: slot.id, to });
   const change = (to: SlotChange) => edit(botId, act(to));
-  const rename = (to: string) => keepEdit(botId, { do: 'renameSlot', form: form.name, from: slot.name, to });
+  const rename = (to: string) => keepEdit(botId, { do: 'renameSlot', slot: slot.id, to });
   const entity = $derived(lists.find((item) => item.name === slot.entity));
 
   /** A default as it is typed: a figure for what is counted. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SettingsChange } from '$core/bot/edit.js';
+  import type { SettingsChange } from '$core/bot/acts/index.js';
   import type { SettingsView } from '$core/contract/bot.js';
   import { splitParts } from '$core/bot/pasted.js';
   import { keepEdit } from '../shared/acts.js';

@@ -9,6 +9,12 @@
 
   const model = $derived(modelWatch.state ?? frame.model);
 
+  const undoTitle = $derived.by(() => {
+    const { undo } = frame.history;
+    if (undo === null) return 'Nothing to undo';
+    return undo.own ? `Undo: ${undo.label} (Ctrl Z)` : `Done by somebody else: ${undo.label}. You are asked first`;
+  });
+
   function describe(state: ModelState): string {
     if (state.fault) return 'model not trained';
     if (state.state === 'none') return 'training the first model …';
@@ -26,7 +32,7 @@
     <button
       class="quiet"
       disabled={frame.history.undo === null}
-      title={frame.history.undo === null ? 'Nothing to undo' : `Undo: ${frame.history.undo} (Ctrl Z)`}
+      title={undoTitle}
       onclick={() => stepHistory(frame.bot.id, 'undo')}>Undo</button
     >
     <button

@@ -1,4 +1,4 @@
-import type { Edit } from '$core/bot/edit.js';
+import type { BotAct } from '$core/bot/acts/index.js';
 import { ApiError, send } from './api.js';
 import { modelWatch } from './model.svelte.js';
 import { toasts } from './toasts.svelte.js';
@@ -24,9 +24,9 @@ function inTurn<T>(request: () => Promise<T>): Promise<T> {
  * @param said a message that offers to undo it; left out for acts whose result is before the person's eyes
  * @returns whether it was done; a refusal is told
  */
-export async function edit(botId: number, act: Edit, said?: string): Promise<boolean> {
+export async function edit(botId: number, act: BotAct, said?: string): Promise<boolean> {
   try {
-    await inTurn(() => send('POST', `/api/bots/${botId}/edits`, act));
+    await inTurn(() => send('POST', `/api/bots/${botId}/acts`, act));
   } catch (error) {
     tell(error);
     return false;
@@ -41,9 +41,9 @@ export async function edit(botId: number, act: Edit, said?: string): Promise<boo
  * Does one act that a field asks for, which tells a refusal itself.
  * @returns `true`, or the sentence that says why it was refused
  */
-export async function keepEdit(botId: number, act: Edit): Promise<true | string> {
+export async function keepEdit(botId: number, act: BotAct): Promise<true | string> {
   try {
-    await inTurn(() => send('POST', `/api/bots/${botId}/edits`, act));
+    await inTurn(() => send('POST', `/api/bots/${botId}/acts`, act));
   } catch (error) {
     if (!(error instanceof ApiError)) throw error;
     return error.message;
@@ -53,15 +53,35 @@ export async function keepEdit(botId: number, act: Edit): Promise<true | string>
   return true;
 }
 
-/** Undoes the last act, or does it again. */
-export async function stepHistory(botId: number, direction: 'undo' | 'redo'): Promise<void> {
+/** What the server says to an undo. */
+interface SteppedAnswer {
+  done: boolean;
+  label: string | null;
+  /** Whether something else that somebody else did stands in the way. */
+  inTheWay?: boolean;
+}
+
+/**
+ * Undoes the person's last act, or does it again. What somebody else did stays, unless the person says that it may go.
+ * @param overOthers whether the person has said so
+ */
+export async function stepHistory(botId: number, direction: 'undo' | 'redo', overOthers = false): Promise<void> {
   try {
-    const { label } = await inTurn(() =>
-      send<{ label: string | null }>('POST', `/api/bots/${botId}/history`, { direction }),
+    const { done, label, inTheWay } = await inTurn(() =>
+      send<SteppedAnswer>('POST', `/api/bots/${botId}/history`, { direction, overOthers }),
     );
-    if (label === null)
+    const [did, again] = direction === 'undo' ? ['Undone', 'Undo it'] : ['Done again', 'Do it again'];
+    const run = () => void stepHistory(botId, direction, true);
+    if (label === null) {
       toasts.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
-    else toasts.say('info', `${direction === 'undo' ? 'Undone' : 'Done again'}: ${label}`);
+    } else if (done) toasts.say('info', `${did}: ${label}`);
+    else if (inTheWay) {
+      const why = `Not ${did.toLowerCase()}: somebody else has changed the same since (${label}).`;
+      toasts.say('info', why, { label: `${again} all the same`, run });
+    } else {
+      toasts.say('info', `You have nothing to undo. Somebody else did this last: ${label}.`, { label: again, run });
+    }
+    if (!done) return;
   } catch (error) {
     tell(error);
     return;

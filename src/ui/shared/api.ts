@@ -39,7 +39,7 @@ const KEPT_ALIVE = 20_000;
 
 /** Sends JSON and reads JSON. @throws ApiError; AbortError if aborted */
 export function send<T>(
-  method: 'GET' | 'POST' | 'DELETE',
+  method: 'GET' | 'POST' | 'PATCH' | 'DELETE',
   url: string,
   body?: unknown,
   signal?: AbortSignal,

@@ -12,7 +12,7 @@
   const pathOf = (name: string) => `/bots/${botId}/teach/entities?entity=${encodeURIComponent(name)}`;
 
   async function create(name: string): Promise<boolean> {
-    const done = await edit(botId, { do: 'addEntity', entity: { name, kind: 'list', misspellings: true, values: [] } });
+    const done = await edit(botId, { do: 'addEntity', name, kind: 'list', misspellings: true });
     if (done) await goto(pathOf(name));
     return done;
   }

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { ENTITY_KINDS, type Entity, type EntityKind, type ListValue } from '$core/bot/document.js';
-  import type { EntityChange } from '$core/bot/edit.js';
+  import type { EntityChange, ValueChange } from '$core/bot/acts/index.js';
   import { joinParts, listLines, splitParts } from '$core/bot/pasted.js';
-  import { edit } from '../shared/acts.js';
+  import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
   import { counted } from '../shared/format.js';
@@ -25,7 +25,7 @@
 
   /** Adds a value a line. The field is emptied at once, so that typing on loses nothing. */
   async function add(text: string) {
-    const rows = listLines(text).flatMap((line): ListValue[] => {
+    const rows = listLines(text).flatMap((line) => {
       const [value, ...synonyms] = splitParts(line);
       return value === undefined ? [] : [{ value, synonyms }];
     });
@@ -60,15 +60,14 @@
       await edit(botId, { do: 'changeEntity', name: entity.name, to: { kind } }, `${entity.name} is now ${kind}.`);
   }
 
-  const changeValue = (value: string, to: Partial<ListValue>) =>
-    edit(botId, { do: 'changeValue', entity: entity.name, value, to });
+  const changeValue = ({ id }: ListValue, to: ValueChange) => keepEdit(botId, { do: 'changeValue', id, to });
 
-  const removeValue = (value: string) =>
-    edit(botId, { do: 'deleteValues', entity: entity.name, values: [value] }, `Deleted “${value}”.`);
+  const removeValue = ({ id, value }: ListValue) =>
+    edit(botId, { do: 'deleteValues', ids: [id] }, `Deleted “${value}”.`);
 
   /** An emptied row is a deleted one. */
-  const setValue = (value: string, to: string) =>
-    to.trim() === '' ? removeValue(value) : changeValue(value, { value: to });
+  const setValue = (item: ListValue, to: string) =>
+    to.trim() === '' ? removeValue(item) : changeValue(item, { value: to });
 
   async function remove() {
     await edit(botId, { do: 'deleteEntity', name: entity.name }, `Deleted ${entity.name}.`);
@@ -131,26 +130,21 @@
       </tr>
     </thead>
     <tbody>
-      {#each values as item, index (`${index} ${item.value}`)}
+      {#each values as item, index (item.id)}
         <tr>
           <td>
-            <Cell
-              look="customer"
-              value={item.value}
-              label="Value {index + 1}"
-              keep={(text) => setValue(item.value, text)}
-            />
+            <Cell look="customer" value={item.value} label="Value {index + 1}" keep={(text) => setValue(item, text)} />
           </td>
           <td>
             <Cell
               look="customer"
               value={joinParts(item.synonyms)}
               label="Synonyms of {item.value}"
-              keep={(text) => changeValue(item.value, { synonyms: splitParts(text) })}
+              keep={(text) => changeValue(item, { synonyms: splitParts(text) })}
             />
           </td>
           <td
-            ><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(item.value)}
+            ><button class="quiet danger" aria-label="Delete {item.value}" onclick={() => removeValue(item)}
               >Delete</button
             ></td
           >

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import type { IntentSheet, TeachView } from '$core/contract/teach.js';
-  import type { IntentChange } from '$core/bot/edit.js';
+  import type { IntentChange } from '$core/bot/acts/index.js';
   import TextLines from '../say/TextLines.svelte';
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';

@@ -7,11 +7,13 @@
 
   const { botId, intent, selection }: { botId: number; intent: IntentSheet; selection: SheetSelection } = $props();
 
-  const line = $derived(intent.rows[selection.row]);
+  const at = $derived(intent.rows.findIndex(({ id }) => id === selection.row));
+  const row = $derived(Math.max(0, at));
+  const line = $derived(intent.rows[row]);
 </script>
 
 {#if line}
-  <MarkPanel {botId} {intent} {line} {selection} />
+  <MarkPanel {botId} {intent} {line} {row} {selection} />
 {/if}
 <section>
   <h2>Margin</h2>
@@ -21,7 +23,7 @@
   <Notes
     notes={intent.notes}
     go={(note) => {
-      if (note.row !== undefined) selection.row = note.row;
+      if (note.row !== undefined) selection.row = intent.rows[note.row]?.id ?? null;
     }}
   />
   <UnknownValues {botId} unknown={intent.unknown} />

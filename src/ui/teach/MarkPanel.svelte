@@ -11,8 +11,15 @@
     botId,
     intent,
     line,
+    row,
     selection,
-  }: { botId: number; intent: IntentSheet; line: UtteranceLine; selection: SheetSelection } = $props();
+  }: {
+    botId: number;
+    intent: IntentSheet;
+    line: UtteranceLine;
+    row: number;
+    selection: SheetSelection;
+  } = $props();
 
   let panel: HTMLElement;
   let from = $state<number | null>(null);
@@ -36,7 +43,7 @@
   // Words selected in the sheet are taken up here; M only brings the focus.
   $effect(() => {
     const wanted = selection.words;
-    if (!wanted || wanted.row !== selection.row) return;
+    if (!wanted || wanted.row !== line.id) return;
     if (wanted.end > wanted.start) {
       const covered = words.flatMap((word, index) =>
         word.start < wanted.end && word.end > wanted.start ? [index] : [],
@@ -68,12 +75,7 @@
 
   async function keep(source: string) {
     selection.words = null;
-    await edit(botId, {
-      do: 'changeUtterance',
-      intent: intent.name,
-      row: { index: selection.row, was: line.source },
-      to: source,
-    });
+    await edit(botId, { do: 'changeUtterance', row: { id: line.id, was: line.source }, to: source });
   }
 
   const mark = async (slot: string) => {
@@ -84,8 +86,8 @@
     keep(writeMarking({ text: line.text, marks: line.marks.filter((_, index) => index !== at) }));
 </script>
 
-<section bind:this={panel} aria-label="Mark words of row {selection.row + 1}">
-  <h2>Row {selection.row + 1}</h2>
+<section bind:this={panel} aria-label="Mark words of row {row + 1}">
+  <h2>Row {row + 1}</h2>
   <p class="customer words">
     {#each words as word, index (word.start)}
       <button

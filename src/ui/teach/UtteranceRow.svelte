@@ -11,7 +11,8 @@
     row,
     intent,
     selection,
-    editing,
+    current,
+    draft,
     edit,
     commit,
     cancel,
@@ -20,10 +21,13 @@
     row: number;
     intent: IntentSheet;
     selection: SheetSelection;
-    editing: boolean;
+    /** Whether keys act on it. */
+    current: boolean;
+    /** What is being written in it, and why that was refused. */
+    draft: { text: string; refused: string | null } | null;
     edit: () => void;
     /** @param next whether to go on to the next row */
-    commit: (text: string, next: boolean) => void;
+    commit: (next: boolean) => void;
     cancel: () => void;
   } = $props();
 
@@ -47,7 +51,7 @@
   function pressed(event: KeyboardEvent & { currentTarget: HTMLTextAreaElement }) {
     if (event.key === 'Enter') {
       leaving = true;
-      commit(event.currentTarget.value, !event.shiftKey);
+      commit(!event.shiftKey);
     } else if (event.key === 'Escape') {
       leaving = true;
       cancel();
@@ -60,28 +64,28 @@
   function takeWords() {
     const range = words && selectedRange(words, line.text);
     if (!range) return;
-    selection.row = row;
-    selection.words = { row, ...range };
+    selection.row = line.id;
+    selection.words = { row: line.id, ...range };
   }
 </script>
 
 <div
   class="row"
   role="row"
-  tabindex={selection.row === row ? 0 : -1}
+  tabindex={current ? 0 : -1}
   data-row={row}
   aria-rowindex={row + 1}
-  aria-selected={selection.rows.has(row)}
-  class:current={selection.row === row}
-  onfocusin={() => (selection.row = row)}
+  aria-selected={selection.rows.has(line.id)}
+  class:current
+  onfocusin={() => (selection.row = line.id)}
 >
   <span role="gridcell">
     <input
       type="checkbox"
       tabindex="-1"
       aria-label="Select row {row + 1}"
-      checked={selection.rows.has(row)}
-      onchange={() => selection.toggle(row)}
+      checked={selection.rows.has(line.id)}
+      onchange={() => selection.toggle(line.id)}
     />
   </span>
   <span role="gridcell" class="held" title={heldOutLabel}>
@@ -93,17 +97,25 @@
     {/if}
   </span>
   <span role="gridcell" class="text">
-    {#if editing}
+    {#if draft}
       <textarea
         class="cell customer"
         rows="1"
         aria-label="Utterance {row + 1}"
-        value={line.source}
+        aria-invalid={draft.refused !== null || undefined}
+        aria-describedby={draft.refused !== null ? `refused-${line.id}` : undefined}
+        bind:value={draft.text}
         {@attach opened}
+        oninput={() => (draft.refused = null)}
         onkeydown={pressed}
-        onblur={(event) => {
-          if (!leaving) commit(event.currentTarget.value, false);
+        onblur={() => {
+          if (!leaving && draft.refused === null) commit(false);
         }}></textarea>
+      {#if draft.refused !== null}
+        <span class="refused" id="refused-{line.id}" role="alert"
+          >Not kept. {draft.refused} <kbd>Esc</kbd> brings back what is.</span
+        >
+      {/if}
     {:else}
       <!-- Selecting words and double-clicking have their keys on the row: M and Enter. -->
       <span bind:this={words} onpointerup={takeWords} ondblclick={edit} role="presentation">
@@ -154,6 +166,13 @@
   textarea {
     field-sizing: content;
     resize: none;
+  }
+
+  .refused {
+    display: block;
+    padding: 0.15rem 0.35rem;
+    font-size: 0.8125rem;
+    color: var(--none);
   }
 
   .taken {

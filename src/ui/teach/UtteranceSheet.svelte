@@ -1,10 +1,12 @@
 <script lang="ts">
   import { createVirtualizer } from '@tanstack/svelte-virtual';
-  import { tick } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { listLines, readPasted } from '$core/bot/pasted.js';
   import { get } from 'svelte/store';
-  import type { IntentSheet } from '$core/contract/teach.js';
-  import { edit } from '../shared/acts.js';
+  import type { RowReference } from '$core/bot/acts/index.js';
+  import type { RowId } from '$core/bot/document.js';
+  import type { IntentSheet, UtteranceLine } from '$core/contract/teach.js';
+  import { edit, keepEdit } from '../shared/acts.js';
   import { counted } from '../shared/format.js';
   import type { SheetSelection } from './selection.svelte.js';
   import UtteranceRow from './UtteranceRow.svelte';
@@ -20,7 +22,8 @@
   const MOST_FRAMES = 30;
 
   let scroller = $state<HTMLDivElement | null>(null);
-  let editing = $state<number | null>(null);
+  /** The row that is being written in. What is written belongs to it, whatever becomes of the sheet meanwhile. */
+  let draft = $state<{ id: RowId; was: string; text: string; refused: string | null } | null>(null);
   let added = $state('');
   let target = $state('');
   let addInput: HTMLTextAreaElement;
@@ -32,13 +35,16 @@
     overscan: 12,
   });
 
+  const places = $derived(new Map(intent.rows.map(({ id }, index) => [id, index])));
+  const current = $derived(places.get(selection.row ?? '') ?? 0);
+
   $effect(() => {
-    const { length } = intent.rows;
+    const { rows } = intent;
     const element = scroller;
     get(virtualizer).setOptions({
-      count: length,
+      count: rows.length,
       getScrollElement: () => element,
-      getItemKey: (index) => `${intent.name} ${index}`,
+      getItemKey: (index) => rows[index]?.id ?? index,
     });
   });
 
@@ -46,14 +52,28 @@
     get(virtualizer).measureElement(node);
   };
 
-  const reference = (row: number) => ({ index: row, was: intent.rows[row]!.source });
-  const chosen = () => [...selection.rows].filter((row) => row < intent.rows.length).sort((a, b) => a - b);
+  const chosen = () => intent.rows.filter(({ id }) => selection.rows.has(id));
+  const referenceTo = ({ id, source }: UtteranceLine): RowReference => ({ id, was: source });
 
   /** Why lines stayed in the field. */
   let reasons = $state<string[]>([]);
 
   /** Puts lines back into the field, before what has been typed since. */
   const putBack = (lines: readonly string[]) => (added = [...lines, ...(added === '' ? [] : [added])].join('\n'));
+
+  // A row that somebody else deletes leaves what is being written in it to the person who writes.
+  $effect(() => {
+    const lost = draft;
+    if (!lost || places.has(lost.id)) return;
+    untrack(() => {
+      draft = null;
+      if (lost.text.trim() === '' || lost.text === lost.was) return;
+      putBack([lost.text]);
+      reasons = [
+        `The row “${lost.was.slice(0, 60)}” was deleted meanwhile; what was being written in it stands below.`,
+      ];
+    });
+  });
 
   /**
    * Adds the lines that can be kept; the others stay in the field with their reason. The field is emptied at once, so
@@ -73,72 +93,99 @@
     get(virtualizer).scrollToIndex(intent.rows.length - 1);
   }
 
-  async function remove(rows: number[]) {
-    if (rows.length === 0) return;
-    const act = { do: 'deleteUtterances' as const, intent: intent.name, rows: rows.map(reference) };
-    if (await edit(botId, act, `Deleted ${counted(rows.length, 'utterance')}.`)) selection.rows = new Set();
+  async function remove(lines: UtteranceLine[]) {
+    if (lines.length === 0) return;
+    const act = { do: 'deleteUtterances' as const, rows: lines.map(referenceTo) };
+    if (await edit(botId, act, `Deleted ${counted(lines.length, 'utterance')}.`)) selection.rows = new Set();
   }
 
   async function move(to: string) {
-    const rows = chosen();
-    if (rows.length === 0 || to === '') return;
-    const act = { do: 'moveUtterances' as const, intent: intent.name, rows: rows.map(reference), to };
-    if (await edit(botId, act, `Moved ${counted(rows.length, 'utterance')} to ${to}.`)) selection.rows = new Set();
+    const lines = chosen();
+    if (lines.length === 0 || to === '') return;
+    const act = { do: 'moveUtterances' as const, rows: lines.map(referenceTo), to };
+    if (await edit(botId, act, `Moved ${counted(lines.length, 'utterance')} to ${to}.`)) selection.rows = new Set();
     target = '';
   }
 
-  /** Keeps an edited row; lines pasted into it become rows of their own. */
-  async function commit(row: number, text: string, next: boolean) {
+  function write(line: UtteranceLine) {
+    draft = { id: line.id, was: line.source, text: line.source, refused: null };
+  }
+
+  /** Keeps what was written in a row; lines pasted into it become rows of their own. @returns whether it was kept */
+  async function keep({ id, was, text }: { id: RowId; was: string; text: string }): Promise<boolean> {
     const [first, ...rest] = readPasted(text, intent.known).good;
-    if (first === undefined && text.trim() !== '') {
-      // A row whose marking cannot be read is refused with the reason; what was typed stays in it.
-      const act = { do: 'changeUtterance' as const, intent: intent.name, row: reference(row), to: text };
-      return void (await edit(botId, act));
+    if (first === undefined && text.trim() === '') {
+      const line = intent.rows[places.get(id) ?? -1];
+      if (line) await remove([line]);
+      return true;
     }
-    editing = null;
-    if (first === undefined) await remove([row]);
-    else {
-      if (first !== intent.rows[row]!.source) {
-        await edit(botId, { do: 'changeUtterance', intent: intent.name, row: reference(row), to: first });
+    // A row whose marking cannot be read is refused with the reason; what was typed stays in it.
+    const to = first ?? text;
+    if (to !== was) {
+      const kept = await keepEdit(botId, { do: 'changeUtterance', row: { id, was }, to });
+      if (kept !== true) {
+        // Whoever reads that the row has changed and keeps it again means it.
+        const now = intent.rows[places.get(id) ?? -1]?.source ?? was;
+        draft = { id, was: now, text, refused: kept };
+        return false;
       }
-      if (rest.length > 0)
-        await edit(botId, { do: 'addUtterances', intent: intent.name, at: row + 1, utterances: rest });
     }
-    if (!next) return focusRow(row);
-    if (row + 1 < intent.rows.length) {
+    if (rest.length > 0) {
+      await edit(botId, { do: 'addUtterances', intent: intent.name, after: id, utterances: rest });
+    }
+    return true;
+  }
+
+  async function commit(next: boolean) {
+    const kept = draft;
+    if (!kept) return;
+    draft = null;
+    const row = places.get(kept.id) ?? 0;
+    if (!(await keep(kept))) return;
+    // Something else may be written by now.
+    if (draft !== null) return;
+    if (!next) return void (document.activeElement === document.body && (await focusRow(row)));
+    const line = intent.rows[row + 1];
+    if (line && places.has(kept.id)) {
       await focusRow(row + 1);
-      editing = row + 1;
+      write(line);
     } else addInput.focus();
   }
 
-  async function focusRow(row: number) {
-    selection.row = Math.max(0, Math.min(row, intent.rows.length - 1));
-    get(virtualizer).scrollToIndex(selection.row);
+  async function focusRow(wanted: number) {
+    const row = Math.max(0, Math.min(wanted, intent.rows.length - 1));
+    selection.row = intent.rows[row]?.id ?? null;
+    get(virtualizer).scrollToIndex(row);
     // A row far away is drawn only after the sheet has scrolled to it.
     for (let frame = 0; frame < MOST_FRAMES; frame++) {
       await tick();
-      const element = scroller?.querySelector<HTMLElement>(`[data-row="${selection.row}"]`);
+      const element = scroller?.querySelector<HTMLElement>(`[data-row="${row}"]`);
       if (element) return element.focus({ preventScroll: frame === 0 });
       await new Promise(requestAnimationFrame);
     }
   }
 
+  const idsBetween = (from: number, to: number): RowId[] =>
+    intent.rows.slice(Math.max(0, Math.min(from, to)), Math.max(from, to) + 1).map(({ id }) => id);
+
   function pressed(event: KeyboardEvent) {
     const origin = event.target as HTMLElement;
     if (!origin.hasAttribute('data-row')) return;
     const row = Number(origin.dataset['row']);
+    const line = intent.rows[row];
+    if (!line) return;
     const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 };
     const step = steps[event.key];
     if (step !== undefined) {
-      if (event.shiftKey) selection.span(row, Math.max(0, Math.min(row + step, intent.rows.length - 1)));
+      if (event.shiftKey) selection.add(idsBetween(row, row + step));
       void focusRow(row + step);
     } else if (event.key === 'Home') void focusRow(0);
     else if (event.key === 'End') void focusRow(intent.rows.length - 1);
-    else if (event.key === 'Enter' || event.key === 'F2') editing = row;
-    else if (event.key === ' ') selection.toggle(row);
-    else if (event.key === 'Delete') void remove(selection.rows.size > 0 ? chosen() : [row]);
-    else if (event.key === 'm') selection.words = { row, start: 0, end: 0 };
-    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.span(0, intent.rows.length - 1);
+    else if (event.key === 'Enter' || event.key === 'F2') write(line);
+    else if (event.key === ' ') selection.toggle(line.id);
+    else if (event.key === 'Delete') void remove(selection.rows.size > 0 ? chosen() : [line]);
+    else if (event.key === 'm') selection.words = { row: line.id, start: 0, end: 0 };
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.add(intent.rows.map(({ id }) => id));
     else return;
     event.preventDefault();
   }
@@ -162,9 +209,9 @@
     <input
       type="checkbox"
       aria-label="Select all rows"
-      checked={intent.rows.length > 0 && selection.rows.size === intent.rows.length}
+      checked={intent.rows.length > 0 && chosen().length === intent.rows.length}
       onchange={(event) =>
-        event.currentTarget.checked ? selection.span(0, intent.rows.length - 1) : (selection.rows = new Set())}
+        event.currentTarget.checked ? selection.add(intent.rows.map(({ id }) => id)) : (selection.rows = new Set())}
     />
     {#if selection.rows.size > 0}
       <span>{counted(selection.rows.size, 'row')} selected</span>
@@ -201,11 +248,12 @@
             row={item.index}
             {intent}
             {selection}
-            editing={editing === item.index}
-            edit={() => (editing = item.index)}
-            commit={(text, next) => commit(item.index, text, next)}
+            current={current === item.index}
+            draft={draft?.id === item.key ? draft : null}
+            edit={() => write(intent.rows[item.index]!)}
+            {commit}
             cancel={() => {
-              editing = null;
+              draft = null;
               void focusRow(item.index);
             }}
           />

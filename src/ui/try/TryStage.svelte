@@ -1,11 +1,14 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import { onMount, tick } from 'svelte';
-  import type { PersonSaid, TryView } from '$core/contract/try.js';
+  import type { PersonSaid, StoredConversation, TryView } from '$core/contract/try.js';
   import { probe } from '../probe/probe.svelte.js';
   import { tell } from '../shared/acts.js';
   import { send, sendFile } from '../shared/api.js';
+  import Cell from '../shared/Cell.svelte';
   import NameDialog from '../shared/NameDialog.svelte';
   import { toasts } from '../shared/toasts.svelte.js';
+  import ConversationList from './ConversationList.svelte';
   import Says from './Says.svelte';
   import TurnRow from './TurnRow.svelte';
   import { walkthroughOf } from './walkthroughOf.js';
@@ -38,25 +41,42 @@
     }
   }
 
-  const start = () => attempt(() => send('POST', `/api/bots/${botId}/conversations`));
+  const path = $derived(`/api/bots/${botId}/conversations`);
+  const here = (query = '') => goto(`/bots/${botId}/try${query}`, { keepFocus: true });
+
+  const start = () =>
+    attempt(async () => {
+      await send('POST', path);
+      await here();
+    });
+
+  /** Changes what the list shows of the conversation. @returns whether it was kept */
+  const change = (to: { name?: string | null; kept?: boolean }) =>
+    attempt(() => send('PATCH', `${path}/${view.conversation!.id}`, to));
 
   const say = (said: PersonSaid) =>
     attempt(async () => {
-      const id = view.conversation?.id ?? (await send<{ id: number }>('POST', `/api/bots/${botId}/conversations`)).id;
+      const id = view.conversation?.id ?? (await send<{ id: number }>('POST', path)).id;
       // A turn that is sent again because the answer was lost is taken once.
-      await send('POST', `/api/bots/${botId}/conversations/${id}/turns`, { ...said, clientId: crypto.randomUUID?.() });
+      await send('POST', `${path}/${id}/turns`, { ...said, clientId: crypto.randomUUID?.() });
     });
 
   const remove = () => {
     const { conversation } = view;
-    return conversation && attempt(() => send('DELETE', `/api/bots/${botId}/conversations/${conversation.id}`));
+    return (
+      conversation &&
+      attempt(async () => {
+        await send('DELETE', `${path}/${conversation.id}`);
+        await here();
+      })
+    );
   };
 
   async function goBack(position: number) {
     const { conversation } = view;
     const turn = turns.find((candidate) => candidate.position === position);
     if (!conversation || !turn) return;
-    await attempt(() => send('DELETE', `/api/bots/${botId}/conversations/${conversation.id}/turns?from=${position}`));
+    await attempt(() => send('DELETE', `${path}/${conversation.id}/turns?from=${position}`));
     if (turn.said.type === 'text') probe.text = turn.said.text;
     probe.focus();
   }
@@ -64,8 +84,11 @@
   async function keep(name: string): Promise<boolean> {
     const { conversation } = view;
     if (!conversation) return false;
-    const file = new Blob([JSON.stringify([walkthroughOf(name, conversation)])]);
-    const done = await attempt(() => sendFile(`/api/bots/${botId}/walkthroughs`, file));
+    const done = await attempt(async () => {
+      const whole = await send<StoredConversation>('GET', `${path}/${conversation.id}`);
+      const file = new Blob([JSON.stringify([walkthroughOf(name, whole)])]);
+      await sendFile(`/api/bots/${botId}/walkthroughs`, file);
+    });
     modelWatch.expectChange();
     if (done) toasts.say('success', `Kept as a walkthrough; it runs after each change.`);
     return done;
@@ -88,7 +111,21 @@
 <div class="try">
   <section class="work" aria-label="Conversation">
     <div class="tools">
-      <h1>Conversation {view.conversation?.id ?? ''}</h1>
+      <h1>
+        {#if view.conversation}
+          {@const { id, name } = view.conversation}
+          {#key id}
+            <Cell
+              label="Name of the conversation"
+              value={name ?? ''}
+              placeholder="Conversation {id}"
+              keep={(text) => change({ name: text.trim() || null })}
+            />
+          {/key}
+        {:else}
+          Conversation
+        {/if}
+      </h1>
       <button class="quiet firm" onclick={start} disabled={busy}>Start anew</button>
       {#if over}
         <span class="soft">with {view.conversation?.state.desk}; the bot is silent</span>
@@ -97,6 +134,13 @@
         <button class="quiet" onclick={() => say({ type: 'noInput' })} disabled={busy}>Say nothing</button>
       {/if}
       <button class="quiet" onclick={() => (naming = true)} disabled={turns.length === 0}>Keep as a walkthrough</button>
+      <button
+        class="quiet"
+        aria-pressed={view.conversation?.kept ?? false}
+        title="Conversations that are not kept go when there are more than two hundred"
+        onclick={() => change({ kept: !view.conversation?.kept })}
+        disabled={busy || !view.conversation}>{view.conversation?.kept ? 'Kept' : 'Keep'}</button
+      >
       <button class="quiet danger" onclick={remove} disabled={busy || !view.conversation}>Delete</button>
     </div>
     <div class="record" bind:this={record}>
@@ -109,7 +153,9 @@
           </tr>
         </thead>
         <tbody>
-          {#if view.greeting}
+          {#if (turns[0]?.position ?? 0) > 0}
+            <tr><td colspan="3"><a href="?conversation={view.conversation?.id}&all">Show the turns before</a></td></tr>
+          {:else if view.greeting}
             <tr
               ><td><Says says={[{ text: view.greeting }]} live={false} choose={() => undefined} /></td><td></td><td
               ></td></tr
@@ -133,7 +179,12 @@
       {/if}
     </div>
   </section>
-  <aside class="margin" aria-label="Margin"><WalkthroughList {botId} walkthroughs={view.walkthroughs} /></aside>
+  <aside class="margin" aria-label="Margin">
+    <WalkthroughList {botId} walkthroughs={view.walkthroughs} />
+    <section class="conversations">
+      <ConversationList {botId} conversations={view.conversations} current={view.conversation?.id ?? null} />
+    </section>
+  </aside>
 </div>
 <NameDialog
   bind:open={naming}
@@ -166,7 +217,16 @@
   }
 
   h1 {
-    margin-right: auto;
+    flex: 1;
+    min-width: 8rem;
+  }
+
+  h1 :global(.cell) {
+    font: inherit;
+  }
+
+  .conversations {
+    margin-top: 1.25rem;
   }
 
   .record {

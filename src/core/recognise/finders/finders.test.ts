@@ -1,6 +1,7 @@
 import { wordsOf } from '../reading.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { listValue, utterances } from '../../../../tests/rows.js';
 import { emptyBot, ENTITY_KINDS, type Entity, type EntityKind } from '../../bot/document.js';
 import { tokenise } from '../../text/tokens.js';
 import { prepareFinders, settleOverlaps } from './index.js';
@@ -9,8 +10,13 @@ import type { Candidate } from './finder.js';
 /** A Wednesday. */
 const NOW = '2026-03-04T09:30';
 
-function finderFor(entities: Entity[], region = 'GB', utterances: string[] = []) {
-  const document = { ...emptyBot('test'), region, entities, intents: [{ name: 'i', utterances }] };
+function finderFor(entities: Entity[], region = 'GB', sources: string[] = []) {
+  const document = {
+    ...emptyBot('test'),
+    region,
+    entities,
+    intents: [{ name: 'i', utterances: utterances(...sources) }],
+  };
   const find = prepareFinders(document, new Set(wordsOf(document)));
   return (text: string) =>
     find(tokenise(text), NOW).map((found) => ({ ...found, text: text.slice(found.start, found.end) }));
@@ -159,11 +165,11 @@ describe('list values', () => {
     kind: 'list',
     misspellings: true,
     values: [
-      { value: 'lavender', synonyms: ['lavandula'] },
-      { value: 'olive tree', synonyms: ['olive'] },
-      { value: 'strawberry', synonyms: [] },
-      { value: 'rose', synonyms: ['climbing rose'] },
-      { value: 'sage', synonyms: ['purple sage'] },
+      listValue('lavender', 'lavandula'),
+      listValue('olive tree', 'olive'),
+      listValue('strawberry'),
+      listValue('rose', 'climbing rose'),
+      listValue('sage', 'purple sage'),
     ],
   };
   const find = finderFor([plants], 'GB', ['the marsh walk is lovely']);
@@ -199,10 +205,7 @@ describe('list values', () => {
       {
         name: 'size',
         kind: 'list',
-        values: [
-          { value: 'A5', synonyms: ['half page'] },
-          { value: 'DL', synonyms: ['half page'] },
-        ],
+        values: [listValue('A5', 'half page'), listValue('DL', 'half page')],
       },
     ]);
     expect(shared('a half page')).toMatchObject([{ value: 'A5', alternatives: ['DL'] }]);
@@ -213,10 +216,7 @@ describe('list values', () => {
       {
         name: 'size',
         kind: 'list',
-        values: [
-          { value: 'A5', synonyms: [] },
-          { value: '6x4', synonyms: [] },
-        ],
+        values: [listValue('A5'), listValue('6x4')],
       },
     ]);
     expect(pairs(sizes('500 A5 flyers, a 5 litre pot, 6 x 4'))).toEqual([
@@ -283,7 +283,7 @@ describe('odd input', () => {
   const kinds = ENTITY_KINDS.filter((kind) => kind !== 'list' && kind !== 'pattern' && kind !== 'free');
   const find = finderFor([
     ...kinds.map((kind): Entity => ({ name: `any_${kind}`, kind })),
-    { name: 'plant', kind: 'list', misspellings: true, values: [{ value: 'rose', synonyms: ['climbing rose'] }] },
+    { name: 'plant', kind: 'list', misspellings: true, values: [listValue('rose', 'climbing rose')] },
     { name: 'order', kind: 'pattern', pattern: 'LM-\\d{5}' },
   ]);
   const pieces = fc.constantFrom(

@@ -1,5 +1,5 @@
 import { findEntity, type BotDocument, type EntityKind, type Form } from '../../bot/document.js';
-import { readMarking, type Mark, type MarkedText } from '../../bot/marking.js';
+import type { Mark, MarkedText } from '../../bot/marking.js';
 import { DICTIONARY } from '../../text/dictionary.js';
 import { sentencesOf } from '../../text/sentences.js';
 import { tokenAfter, tokensWithin, type Token, type TokenisedText } from '../../text/tokens.js';
@@ -174,7 +174,7 @@ export type ReadForTagger = (text: string) => { read: TokenisedText; candidates:
 function markedFor(document: BotDocument, form: Form): MarkedText[] {
   const filling = document.intents.filter((intent) => intent.form === form.name);
   const share = Math.ceil(MOST_MARKED / filling.length);
-  return filling.flatMap(({ utterances }) => utterances.slice(0, share).map((utterance) => readMarking(utterance)));
+  return filling.flatMap(({ utterances }) => utterances.slice(0, share));
 }
 
 /** The words whose vectors the taggers of a bot learn from, as they are read, each once. */

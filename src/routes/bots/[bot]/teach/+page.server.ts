@@ -1,9 +1,8 @@
-import { application } from '$server/application.js';
 import { loading, pathNumber } from '$server/http.js';
 import { teachView } from '$server/views/teach.js';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params, url }) =>
-  loading(async () => ({
-    view: await teachView(await application(), pathNumber(params.bot), url.searchParams.get('intent')),
+export const load: PageServerLoad = (event) =>
+  loading(event, 'bot:read', async (app) => ({
+    view: await teachView(app, pathNumber(event.params.bot), event.url.searchParams.get('intent')),
   }));

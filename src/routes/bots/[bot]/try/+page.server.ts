@@ -1,7 +1,11 @@
-import { application } from '$server/application.js';
 import { loading, pathNumber } from '$server/http.js';
 import { tryView } from '$server/views/try.js';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) =>
-  loading(async () => ({ view: await tryView(await application(), pathNumber(params.bot)) }));
+export const load: PageServerLoad = (event) =>
+  loading(event, 'bot:read', async (app, context) => ({
+    view: await tryView(app, context, pathNumber(event.params.bot), {
+      wanted: event.url.searchParams.get('conversation'),
+      all: event.url.searchParams.has('all'),
+    }),
+  }));

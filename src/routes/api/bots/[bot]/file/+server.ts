@@ -1,14 +1,12 @@
 import { writeBotFile, type BotFileFormat } from '$core/formats/botFile.js';
-import { application } from '$server/application.js';
 import { loading, pathNumber } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
 /** Gives a bot as a file: `?format=yaml` (the default) or `json`. */
-export const GET: RequestHandler = ({ params, url }) =>
-  loading(async () => {
-    const { bots } = await application();
-    const { document } = await bots.get(pathNumber(params.bot));
-    const format: BotFileFormat = url.searchParams.get('format') === 'json' ? 'json' : 'yaml';
+export const GET: RequestHandler = (event) =>
+  loading(event, 'bot:read', async ({ bots }) => {
+    const { document } = await bots.get(pathNumber(event.params.bot));
+    const format: BotFileFormat = event.url.searchParams.get('format') === 'json' ? 'json' : 'yaml';
     const name =
       document.name
         .replace(/[^\p{L}\p{N}]+/gu, '-')

@@ -1,10 +1,6 @@
-import { application } from '$server/application.js';
 import { answer, pathNumber } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
 /** Brings a deleted bot back. */
-export const POST: RequestHandler = ({ params }) =>
-  answer(async () => {
-    const { bots } = await application();
-    await bots.restore(pathNumber(params.bot));
-  });
+export const POST: RequestHandler = (event) =>
+  answer(event, 'bot:delete', ({ bots }) => bots.restore(pathNumber(event.params.bot)));

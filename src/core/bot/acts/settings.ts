@@ -1,0 +1,67 @@
+import { mixed, type InferType } from '../yup.js';
+import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/texts.js';
+import type { NoMatchSettings } from '../document.js';
+import { MOST } from '../limits.js';
+import { level, tries } from '../schema.js';
+import { actKind } from './act.js';
+import { changed } from './common.js';
+import { change, localised, parts, text, texts } from './shapes.js';
+
+const gate = () =>
+  parts({
+    accept: level().required('is missing'),
+    ask: level().required('is missing'),
+    lead: level().required('is missing'),
+  })
+    .optional()
+    .default(undefined);
+
+const settingsChange = change({
+  name: text(MOST.name),
+  languages: texts(MOST.languages, MOST.name).test('some', 'must name a language', (value) => value?.length !== 0),
+  timeZone: text(MOST.name),
+  region: text(MOST.name),
+  greeting: localised(),
+  gate: gate(),
+});
+
+const noMatchChange = change({
+  prompts: localised(),
+  tries: tries(),
+  desk: text(MOST.name).nullable(),
+  giveUp: localised(),
+});
+
+const textName = () =>
+  mixed<TextName>((value): value is TextName => TEXT_NAMES.includes(value as TextName))
+    .typeError('there is no such text')
+    .meta({ schema: { enum: [...TEXT_NAMES] } });
+
+export type SettingsChange = InferType<typeof settingsChange>;
+export type NoMatchChange = InferType<typeof noMatchChange>;
+
+export const SETTINGS_ACTS = [
+  actKind('changeSettings', parts({ to: settingsChange }), (document, { to }) => ({
+    document: changed(document, to, []),
+    label: 'change settings',
+  })),
+
+  actKind('changeNoMatch', parts({ to: noMatchChange }), (document, { to }) => ({
+    document: { ...document, noMatch: changed<NoMatchSettings>(document.noMatch, to, ['desk']) },
+    label: 'change what happens at no match',
+  })),
+
+  /** Gives a sentence of the engine another wording; `null` takes the bot's own away, and the default is said again. */
+  actKind(
+    'changeText',
+    parts({ text: textName().defined('is missing'), to: localised().nullable().defined('is missing') }),
+    (document, act) => {
+      const { [act.text]: _, ...others } = document.texts;
+      const own = act.to === null ? others : { ...others, [act.text]: act.to };
+      return {
+        document: { ...document, texts: own },
+        label: `change the text “${ENGINE_TEXTS[act.text].when.toLowerCase()}”`,
+      };
+    },
+  ),
+] as const;

@@ -1,0 +1,21 @@
+import type { Fault } from '../core/bot/schema.js';
+
+/** Something that was sent is not as it must be. */
+export class InputError extends Error {
+  constructor(
+    message: string,
+    readonly faults: readonly Fault[] = [],
+  ) {
+    super(message);
+  }
+}
+
+/** What was asked for is not there. */
+export class NotFoundError extends Error {}
+
+/** The actor may not do this. */
+export class ForbiddenError extends Error {
+  constructor() {
+    super('You may not do this.');
+  }
+}

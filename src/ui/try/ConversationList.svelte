@@ -1,0 +1,63 @@
+<script lang="ts">
+  import type { ConversationSummary } from '$core/contract/try.js';
+  import { counted, moment } from '../shared/format.js';
+
+  /** The person's own conversations with the bot. */
+  const {
+    botId,
+    conversations,
+    current,
+  }: { botId: number; conversations: ConversationSummary[]; current: number | null } = $props();
+
+  const SHOWN = 8;
+  let all = $state(false);
+
+  const titleOf = ({ id, name, opening }: ConversationSummary) => name ?? opening ?? `Conversation ${id}`;
+</script>
+
+<h2>Your conversations <span class="soft figure">{conversations.length}</span></h2>
+{#if conversations.length === 0}
+  <p class="soft">None yet. They are yours: nobody else sees them here.</p>
+{/if}
+<nav aria-label="Conversations">
+  {#each all ? conversations : conversations.slice(0, SHOWN) as item (item.id)}
+    <a
+      class="entry"
+      href="/bots/{botId}/try?conversation={item.id}"
+      aria-current={item.id === current ? 'true' : undefined}
+      title="Conversation {item.id}, begun {moment(item.startedAt)}"
+    >
+      <span class="name" class:customer={item.name === null && item.opening !== null}>{titleOf(item)}</span>
+      <span class="soft figure"
+        >{item.turns}<span class="unseen"> {item.turns === 1 ? 'turn' : 'turns'}{item.kept ? ', kept' : ''}</span></span
+      >
+      <span class="mark" aria-hidden="true">{item.kept ? '▪' : ''}</span>
+    </a>
+  {/each}
+</nav>
+{#if conversations.length > SHOWN && !all}
+  <button class="quiet" onclick={() => (all = true)}
+    >Show {counted(conversations.length - SHOWN, 'more', 'more')}</button
+  >
+{/if}
+
+<style>
+  h2 {
+    margin-bottom: 0.25rem;
+  }
+
+  nav {
+    margin: 0 -0.75rem;
+  }
+
+  .name {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+
+  .mark {
+    color: var(--reed);
+    width: 0.6rem;
+  }
+</style>
