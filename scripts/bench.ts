@@ -5,11 +5,12 @@ import path from 'node:path';
 import type { BotDocument, Intent, Utterance } from '../src/core/bot/document.js';
 import { encodeTexts, type Encoder } from '../src/core/encode/encoder.js';
 import { measure, readLine } from '../src/core/measure/evaluate.js';
-import { openRecogniser, textsForTraining, TrainingMemory, trainRecogniser } from '../src/core/recognise/recogniser.js';
+import { lookAtModelFile, readModelFile, writeModelFile } from '../src/core/recognise/modelFile.js';
+import { openRecogniser } from '../src/core/recognise/open.js';
+import { prepareTraining, TrainingMemory } from '../src/core/recognise/train.js';
 import { loadBotFile, loadTestFile } from '../src/cli/files.js';
 import { seedDemo } from '../src/cli/seed.js';
 import { encoderFolder, loadEncoder } from '../src/server/encoder/load.js';
-import { modelFromBytes, modelToBytes } from '../src/server/modelBytes.js';
 import { databaseFile } from '../src/server/paths.js';
 import { HOSTILE_TEXTS } from '../tests/hostileTexts.js';
 
@@ -109,29 +110,33 @@ async function coreTimes(
 ): Promise<void> {
   console.error(`${document.name} …`);
   const memory = new TrainingMemory();
-  const training = textsForTraining(document);
+  const training = prepareTraining(document).texts;
   const vectors = new Map<string, Float32Array>();
   const first = await timed(async () => {
     for (const [text, vector] of await encodeTexts(encoder, training)) vectors.set(text, vector);
-    return trainRecogniser(document, vectors, memory);
+    return prepareTraining(document, memory).train(vectors);
   });
   put(table, 'first training with encoding', first.milliseconds);
   const more = edited(document);
   for (const [text, vector] of await encodeTexts(
     encoder,
-    textsForTraining(more).filter((text) => !vectors.has(text)),
+    prepareTraining(more).texts.filter((text) => !vectors.has(text)),
   ))
     vectors.set(text, vector);
   const retrains: number[] = [];
   const rounds = document.intents.length > 100 ? 1 : 3;
   for (let round = 0; round < rounds; round++) {
-    if (round > 0) trainRecogniser(document, vectors, memory);
-    retrains.push((await timed(() => trainRecogniser(more, vectors, memory))).milliseconds);
+    if (round > 0) prepareTraining(document, memory).train(vectors);
+    retrains.push((await timed(() => prepareTraining(more, memory).train(vectors))).milliseconds);
   }
   put(table, 'retraining after one edit, five-fold cross-validation in it (of its aim)', quantile(retrains, 0.5), aim);
-  const bytes = modelToBytes(first.value);
-  const opened = await timed(() => openRecogniser(document, modelFromBytes(bytes)!));
-  put(table, 'opening the model, on the thread that answers (of 20)', opened.milliseconds, 20);
+  const bytes = writeModelFile(document, first.value);
+  put(table, 'size of the model file, MB', bytes.length / 1024 / 1024);
+  const opened = await timed(() => {
+    const file = readModelFile(lookAtModelFile(bytes));
+    return openRecogniser(file.document, file.model);
+  });
+  put(table, 'opening the model, in a thread that answers (of 20)', opened.milliseconds, 20);
   const recogniser = opened.value;
   const [encoding, reading, whole]: [number[], number[], number[]] = [[], [], []];
   for (const text of MESSAGE_TEXTS.slice(0, MESSAGES)) {
@@ -249,7 +254,10 @@ async function accuracies(encoder: Encoder): Promise<void> {
       ['whole', document],
       ['names and descriptions alone', bare],
     ] as const) {
-      const recogniser = openRecogniser(bot, trainRecogniser(bot, await encodeTexts(encoder, textsForTraining(bot))));
+      const recogniser = openRecogniser(
+        bot,
+        prepareTraining(bot).train(await encodeTexts(encoder, prepareTraining(bot).texts)),
+      );
       const vectors = await encodeTexts(
         encoder,
         lines.flatMap(({ text }) => recogniser.textsToEncode(text)),
@@ -302,7 +310,7 @@ function hostileTimes(): void {
     ['demo bot', demo],
     ['with a list of 10,000 values', withLongList(demo)],
   ] as const) {
-    const recogniser = openRecogniser(bot, trainRecogniser(bot, new Map()));
+    const recogniser = openRecogniser(bot, prepareTraining(bot).train(new Map()));
     const read = (text: string): number => {
       const start = performance.now();
       recogniser.recognise(text, new Map(), NOW);
@@ -334,8 +342,8 @@ async function aloneByDescription(encoder: Encoder): Promise<void> {
     for (const intent of document.intents) {
       const bare = { ...intent, utterances: [] };
       const bot = { ...document, intents: document.intents.map((other) => (other === intent ? bare : other)) };
-      await encode(textsForTraining(bot));
-      const recogniser = openRecogniser(bot, trainRecogniser(bot, vectors));
+      await encode(prepareTraining(bot).texts);
+      const recogniser = openRecogniser(bot, prepareTraining(bot).train(vectors));
       for (const line of lines.filter((own) => own.intent === intent.name)) {
         await encode(recogniser.textsToEncode(line.text));
         const { place } = readLine(recogniser, line, vectors, { now: NOW, taught: NOTHING_TAUGHT });

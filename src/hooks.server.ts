@@ -5,8 +5,10 @@ import { ownHosts, refusedAtDoor } from '$server/doors.js';
 import { newId } from '$server/newId.js';
 
 export const init: ServerInit = async () => {
-  await application();
+  const { events } = await application();
   process.once('sveltekit:shutdown', () => void closeApplication());
+  // The server waits for requests to end, and streams end only when they are told to.
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => events.close());
 };
 
 const hosts = ownHosts(process.env);

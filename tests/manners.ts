@@ -5,12 +5,8 @@ import { finalOutcome, heldValues, startConversation, type Outcome, type Step } 
 import { step } from '../src/core/converse/step.js';
 import { textsOfTurn } from '../src/core/converse/turn.js';
 import { readBotFile } from '../src/core/formats/botFile.js';
-import {
-  openRecogniser,
-  textsForTraining,
-  trainRecogniser,
-  type Recogniser,
-} from '../src/core/recognise/recogniser.js';
+import { openRecogniser, type Recogniser } from '../src/core/recognise/open.js';
+import { prepareTraining } from '../src/core/recognise/train.js';
 import type { SlotValue } from '../src/core/recognise/value.js';
 import { encoderFolder, loadEncoder } from '../src/server/encoder/load.js';
 
@@ -41,8 +37,8 @@ export function testManners(bot: string, manners: Record<string, Manner[]>): voi
       const read = readBotFile(readFileSync(new URL(`./${bot}/bot.yaml`, import.meta.url), 'utf8'));
       if (!read.ok) throw new Error(JSON.stringify(read.faults));
       encoder = await loadEncoder(encoderFolder());
-      const taught = await encodeTexts(encoder, textsForTraining(read.document));
-      recogniser = openRecogniser(read.document, trainRecogniser(read.document, taught));
+      const taught = await encodeTexts(encoder, prepareTraining(read.document).texts);
+      recogniser = openRecogniser(read.document, prepareTraining(read.document).train(taught));
     });
 
     const cases = Object.entries(manners).flatMap(([kind, own]) => own.map((manner) => ({ kind, ...manner })));

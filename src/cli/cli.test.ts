@@ -6,7 +6,7 @@ import { teaShop } from '../../tests/teaShop.js';
 import { writeBotFile } from '../core/formats/botFile.js';
 import { openDatabase } from '../server/database/open.js';
 import { listBots, loadBot } from '../server/repositories/bots.js';
-import { loadModel } from '../server/repositories/models.js';
+import { findModel } from '../server/repositories/models.js';
 import { listTestSets, readTestLines } from '../server/repositories/tests.js';
 import { listWalkthroughs } from '../server/repositories/walkthroughs.js';
 import { databaseFile } from '../server/paths.js';
@@ -127,7 +127,7 @@ describe('filling a fresh database', () => {
     expect(bots).toHaveLength(1);
     const id = bots[0]?.id ?? 0;
     expect((await loadBot(db, id)).document).toEqual(teaShop());
-    expect((await loadModel(db, id))?.revision).toBe(1);
+    expect(await findModel(db, id)).toMatchObject({ revision: 1, file: `bot-${id}-1.model` });
     const [set] = await listTestSets(db, id);
     expect(await readTestLines(db, id, set?.id ?? 0)).toEqual([
       { text: 'order mint tea', intent: 'order_tea', slots: [{ slot: 'tea', start: 6, end: 14 }] },

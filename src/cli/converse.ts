@@ -1,5 +1,5 @@
-import { textsOfTurn } from '../core/converse/turn.js';
-import { runWalkthrough, type WalkthroughResult } from '../core/converse/walkthrough.js';
+import { runWalkthroughs } from '../core/converse/takeTurn.js';
+import type { WalkthroughResult } from '../core/converse/walkthrough.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
 import { loadBotFile, loadWalkthroughFile } from './files.js';
@@ -8,10 +8,8 @@ import { loadBotFile, loadWalkthroughFile } from './files.js';
 export async function converseFile(botFile: string, walkthroughFile: string): Promise<WalkthroughResult[]> {
   const document = loadBotFile(botFile);
   const walkthroughs = loadWalkthroughFile(walkthroughFile);
-  const texts = walkthroughs.flatMap(({ turns }) => turns.flatMap((turn) => turn.user ?? []));
-  const { recogniser, vectors } = await readyBot(document, texts, textsOfTurn);
-  const now = localNow(document.timeZone);
-  return walkthroughs.map((walkthrough) => runWalkthrough(recogniser, walkthrough, vectors, now));
+  const { recogniser, encode } = await readyBot(document);
+  return runWalkthroughs(recogniser, walkthroughs, { now: localNow(document.timeZone), encode });
 }
 
 /** The results for people: each walkthrough, what kept it from passing, and how it went. */

@@ -1,4 +1,4 @@
-import { measure, readLine, taughtMessages, type Evaluation } from '../core/measure/evaluate.js';
+import { measure, readLines, taughtMessages, type Evaluation } from '../core/measure/evaluate.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
 import { loadBotFile, loadTestFile } from './files.js';
@@ -7,13 +7,10 @@ import { loadBotFile, loadTestFile } from './files.js';
 export async function evaluateFiles(botFile: string, testFile: string): Promise<Evaluation> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(testFile);
-  const { recogniser, vectors } = await readyBot(
-    document,
-    lines.map((line) => line.text),
-  );
+  const { recogniser, encode } = await readyBot(document);
   const now = localNow(document.timeZone);
   const taught = taughtMessages(document);
-  const results = lines.map((line) => readLine(recogniser, line, vectors, { now, taught }));
+  const results = await readLines(recogniser, lines, { now, taught, encode });
   return measure(
     results,
     document.intents.map((intent) => intent.name),

@@ -1,3 +1,4 @@
+import { answerAll } from '../core/recognise/answer.js';
 import type { Recognition } from '../core/recognise/recognition.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
@@ -20,10 +21,7 @@ function outputLine({ text, intent, confidence, decision, ranking, slots }: Reco
 export async function recogniseFile(botFile: string, inFile: string, now?: string): Promise<string[]> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(inFile);
-  const { recogniser, vectors } = await readyBot(
-    document,
-    lines.map((line) => line.text),
-  );
+  const { recogniser, encode } = await readyBot(document);
   const fallback = now ?? localNow(document.timeZone);
-  return lines.map((line) => outputLine(recogniser.recognise(line.text, vectors, line.now ?? fallback)));
+  return (await answerAll(recogniser, lines, fallback, encode)).map(outputLine);
 }

@@ -1,15 +1,18 @@
 import { readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { openDatabase } from '../server/database/open.js';
+import { modelFolder } from '../server/paths.js';
 import { createBot } from '../server/repositories/bots.js';
-import { modelToBytes } from '../server/modelBytes.js';
-import { saveModel } from '../server/repositories/models.js';
+import { ModelStore } from '../server/models/store.js';
+import { keepModel } from '../server/repositories/models.js';
 import { createTestSet } from '../server/repositories/tests.js';
 import { keepVectors } from '../server/repositories/vectors.js';
 import { addWalkthroughs } from '../server/repositories/walkthroughs.js';
 import { encodeTexts } from '../core/encode/encoder.js';
+import { measureHeldOut } from '../core/measure/evaluate.js';
+import { writeModelFile } from '../core/recognise/modelFile.js';
 import { encoderFolder, loadEncoder } from '../server/encoder/load.js';
-import { textsForTraining, trainRecogniser } from '../core/recognise/recogniser.js';
+import { prepareTraining } from '../core/recognise/train.js';
 import { loadBotFile, loadTestFile, loadWalkthroughFile } from './files.js';
 
 /**
@@ -22,6 +25,9 @@ export async function seedDemo(
   remark: (text: string) => void,
 ): Promise<void> {
   for (const suffix of ['', '-wal', '-shm']) rmSync(databaseFile + suffix, { force: true });
+  const models = modelFolder(path.dirname(databaseFile));
+  rmSync(models, { recursive: true, force: true });
+  const store = new ModelStore(models);
   const database = await openDatabase(databaseFile);
   const encoder = await loadEncoder(encoderFolder());
   const at = new Date().toISOString();
@@ -32,7 +38,8 @@ export async function seedDemo(
     const document = loadBotFile(path.join(demoFolder, name, 'bot.yaml'));
     remark(`${document.name}: ${document.intents.length} intents`);
     const id = await createBot(database, document, at);
-    const texts = textsForTraining(document);
+    const prepared = prepareTraining(document);
+    const texts = [...prepared.texts];
     if (files.includes('test.tsv')) {
       const lines = loadTestFile(path.join(demoFolder, name, 'test.tsv'));
       await createTestSet(database, id, 'Customer messages', lines, at);
@@ -45,8 +52,14 @@ export async function seedDemo(
     }
     const vectors = await encodeTexts(encoder, texts);
     await keepVectors(database, vectors);
-    const bytes = modelToBytes(trainRecogniser(document, vectors));
-    await saveModel(database, id, { revision: 1, document, trainedAt: at }, bytes);
+    const model = prepared.train(vectors);
+    const file = `bot-${id}-1.model`;
+    await store.keep(file, writeModelFile(document, model));
+    const heldOut = measureHeldOut(
+      model.heldOut,
+      document.intents.map((intent) => intent.name),
+    );
+    await keepModel(database, id, { revision: 1, file, heldOut, trainedAt: at });
   }
   await database.destroy();
 }

@@ -12,6 +12,8 @@ export const SOMEONE: Actor = { id: 'someone' };
 /** What a service is told of the request it serves. */
 export interface Context {
   actor: Actor;
+  /** The window that a request came from; `null` where it does not say. */
+  window: string | null;
   log: Logger;
   /** The present moment, ISO 8601 in UTC. */
   now: () => string;

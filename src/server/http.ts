@@ -8,6 +8,7 @@ import { permits, SOMEONE, type Context, type Permission } from './context.js';
 import { NulCharacterError } from './database/driver.js';
 import { ForbiddenError, InputError, NotFoundError } from './errors.js';
 import { NoSuchBotError, StaleError } from './repositories/bots.js';
+import { NoModelError } from './services/models.js';
 
 export { NotFoundError } from './errors.js';
 
@@ -43,6 +44,7 @@ const refused = (error: Error, faults: readonly Fault[] = []): Refusal => ({
 function refusal(error: unknown): { status: number; body: Refusal } | null {
   if (error instanceof NoSuchBotError || error instanceof NotFoundError) return { status: 404, body: refused(error) };
   if (error instanceof ForbiddenError) return { status: 403, body: refused(error) };
+  if (error instanceof NoModelError) return { status: 503, body: refused(error) };
   if (error instanceof StaleError) return { status: 409, body: refused(error) };
   if (error instanceof ActError || error instanceof InputError) {
     return { status: 422, body: refused(error, error.faults) };
@@ -54,12 +56,13 @@ function refusal(error: unknown): { status: number; body: Refusal } | null {
 type Work<T> = (app: Application, context: Context) => Promise<T>;
 
 /** Opens the application to whoever comes, if that is permitted. @throws ForbiddenError */
-async function enter<T>({ locals }: RequestEvent, permission: Permission, work: Work<T>): Promise<T> {
+async function enter<T>({ locals, request }: RequestEvent, permission: Permission, work: Work<T>): Promise<T> {
   const app = await application();
   const actor = locals.person === null ? SOMEONE : { id: locals.person };
   if (!permits(actor, permission)) throw new ForbiddenError();
   const log = app.log.child({ requestNumber: locals.requestNumber });
-  return work(app, { actor, log, now: () => new Date().toISOString() });
+  const window = request.headers.get('x-window');
+  return work(app, { actor, window, log, now: () => new Date().toISOString() });
 }
 
 /** Answers a request with data as JSON; errors a person can cause become a sentence with the fitting status. */

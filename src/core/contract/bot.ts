@@ -1,4 +1,5 @@
 import type { BotDocument } from '../bot/document.js';
+import type { JobView } from './job.js';
 import type { TestSetSummary } from './prove.js';
 
 /** A line of the bot list. */
@@ -53,6 +54,10 @@ export type SettingsView = Pick<BotDocument, 'name' | 'languages' | 'timeZone' |
 /** What every screen of a bot shows. */
 export interface BotFrame {
   bot: { id: number; name: string; revision: number };
+  /** How much had been done to the bot and what belongs to it, by which a screen knows whether it missed something. */
+  acts: number;
+  /** Long work that goes on. */
+  jobs: JobView[];
   model: ModelState;
   history: HistoryState;
   figures: StageFigures;

@@ -18,15 +18,3 @@ export interface ProveView {
   /** The last run; `taught` are messages that the bot had also been taught, which are in no figure. */
   run: { ranAt: string; revision: number; evaluation: Evaluation; wrong: WrongLine[]; taught: string[] } | null;
 }
-
-/** How far a test run is. */
-export interface TestRunProgress {
-  id: number;
-  testSetId: number;
-  state: 'running' | 'done' | 'stopped' | 'failed';
-  done: number;
-  total: number;
-  /** A sentence, where it failed. */
-  message: string | null;
-  runId: number | null;
-}

@@ -1,7 +1,7 @@
 import { NO_VECTORS } from '../encode/encoder.js';
 import { findEntity, type BotDocument, type Form } from '../bot/document.js';
 import { exampleAnswer } from '../bot/examples.js';
-import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/open.js';
 import { startConversation, type ConversationState, type Step } from './state.js';
 import { step } from './step.js';
 import type { TranscriptLine } from './walkthrough.js';

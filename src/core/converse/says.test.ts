@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { EntityKind } from '../bot/document.js';
 import { variants, withVariants } from '../bot/localised.js';
-import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
+import { openRecogniser } from '../recognise/open.js';
+import { prepareTraining } from '../recognise/train.js';
 import { showValue } from '../recognise/value.js';
 import { freeValue, mayBe } from './freeWords.js';
 import { readThrough } from './readThrough.js';
@@ -52,7 +53,7 @@ describe('free words', () => {
 
 describe('the read-through', () => {
   const shop = teaShop();
-  const recogniser = openRecogniser(shop, trainRecogniser(shop, new Map()));
+  const recogniser = openRecogniser(shop, prepareTraining(shop).train(new Map()));
 
   it('writes out the conversation that the form gives', () => {
     const lines = readThrough(recogniser, 'order_tea', shop.forms[0]!, '2026-03-04T09:30').map((line) => line.text);
@@ -82,7 +83,7 @@ describe('the read-through', () => {
     const endless = teaShop((draft) => {
       (draft['entities'] as { name: string; values?: unknown[] }[])[0]!.values = [];
     });
-    const reader = openRecogniser(endless, trainRecogniser(endless, new Map()));
+    const reader = openRecogniser(endless, prepareTraining(endless).train(new Map()));
     expect(readThrough(reader, 'order_tea', endless.forms[0]!, '2026-03-04T09:30').length).toBeLessThan(60);
   });
 });
@@ -90,7 +91,7 @@ describe('the read-through', () => {
 describe('walkthroughs', () => {
   // So few utterances make for small confidences.
   const shop = teaShop((draft) => (draft['gate'] = { accept: 0.3, ask: 0.1, lead: 0.05 }));
-  const recogniser = openRecogniser(shop, trainRecogniser(shop, new Map()));
+  const recogniser = openRecogniser(shop, prepareTraining(shop).train(new Map()));
   const run = (walkthrough: Walkthrough) => runWalkthrough(recogniser, walkthrough, NO_VECTORS, '2026-03-04T09:30');
   const cancelling: Walkthrough = {
     name: 'cancelling',

@@ -2,9 +2,10 @@ import { NO_VECTORS } from '../encode/encoder.js';
 import { describe, expect, it } from 'vitest';
 import type { BotDocument } from '../bot/document.js';
 import { teaShop } from '../../../tests/teaShop.js';
-import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
-import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
+import { openRecogniser } from '../recognise/open.js';
+import { prepareTraining } from '../recognise/train.js';
 import {
   finalOutcome,
   heldValues,
@@ -22,7 +23,7 @@ const NOW = '2026-03-04T09:30';
  * values are found by the real finders.
  */
 function scripted(bot: BotDocument = teaShop()): Recogniser {
-  const real = openRecogniser(bot, trainRecogniser(bot, new Map()));
+  const real = openRecogniser(bot, prepareTraining(bot).train(new Map()));
   const keys: Record<string, string> = { order: 'order_tea', open: 'opening_hours', cancel: 'cancel_order' };
   return {
     ...real,

@@ -1,4 +1,4 @@
-import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
 import { actOnIntent } from './act.js';
 import { afterHandoverReader } from './readers/afterHandover.js';

@@ -1,7 +1,7 @@
 import { customersName, VERBS } from '../bot/customersName.js';
 import { findForm, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
-import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { holds, slotsIn } from '../say/condition.js';

@@ -1,5 +1,5 @@
 import type { Vectors } from '../encode/encoder.js';
-import type { Recogniser } from '../recognise/recogniser.js';
+import type { Recogniser } from '../recognise/open.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import {
   finalOutcome,

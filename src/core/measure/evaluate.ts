@@ -2,7 +2,8 @@ import type { BotDocument } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
 import type { Decision } from '../recognise/gate.js';
-import type { Recogniser } from '../recognise/recogniser.js';
+import type { Encode } from '../recognise/answer.js';
+import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import { tokenise } from '../text/tokens.js';
@@ -119,6 +120,16 @@ export function readLine(
 ): LineResult {
   const recognition = recogniser.recognise(line.text, vectors, line.now ?? now);
   return lineResult(line, recognition, taught.has(foldMessage(line.text)));
+}
+
+/** Reads test lines; their texts are encoded together. @param taught of {@link taughtMessages} */
+export async function readLines(
+  recogniser: Recogniser,
+  lines: readonly TestLine[],
+  { now, taught, encode }: { now: string; taught: ReadonlySet<string>; encode: Encode },
+): Promise<LineResult[]> {
+  const vectors = await encode(lines.flatMap(({ text }) => recogniser.textsToEncode(text)));
+  return lines.map((line) => readLine(recogniser, line, vectors, { now, taught }));
 }
 
 /** Whether a line came out right: the first intent in scope; not matched out of scope. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { NO_VECTORS } from '../encode/encoder.js';
-import { openRecogniser, trainRecogniser } from '../recognise/recogniser.js';
+import { openRecogniser } from '../recognise/open.js';
+import { prepareTraining } from '../recognise/train.js';
 import { measure, measureHeldOut, readLine, taughtMessages, type LineResult } from './evaluate.js';
 import { shareInterval } from './interval.js';
 
@@ -15,7 +16,9 @@ describe('held-out figures', () => {
   it('hold a line that stands twice out together, so that it gains nothing from itself', () => {
     const odd = 'zebra quokka ibis';
     const own = (lines: string[]) =>
-      trainRecogniser(shopWith(lines), NO_VECTORS).heldOut.find(({ text }) => text === lines[0])!.ownConfidence;
+      prepareTraining(shopWith(lines))
+        .train(NO_VECTORS)
+        .heldOut.find(({ text }) => text === lines[0])!.ownConfidence;
     expect(own([odd, odd])).toBeLessThan(own([odd]) + 0.1);
     expect(own([odd, 'Zebra, quokka ibis!'])).toBeLessThan(own([odd]) + 0.1);
   });
@@ -65,7 +68,7 @@ describe('a test run', () => {
 
   it('marks a line that was also taught and leaves it out of every figure', () => {
     const shop = shopWith([]);
-    const recogniser = openRecogniser(shop, trainRecogniser(shop, NO_VECTORS));
+    const recogniser = openRecogniser(shop, prepareTraining(shop).train(NO_VECTORS));
     const taught = taughtMessages(shop);
     const results = ['Order some tea!', 'tea for two'].map((text) =>
       readLine(recogniser, { text, intent: 'order_tea' }, NO_VECTORS, { now: NOW, taught }),
@@ -81,14 +84,14 @@ describe('a small bot', () => {
       const [first] = draft['intents'] as { utterances: string[]; description?: string }[];
       draft['intents'] = [{ ...first!, utterances: first!.utterances.slice(0, count) }];
     });
-    const recogniser = openRecogniser(shop, trainRecogniser(shop, NO_VECTORS));
+    const recogniser = openRecogniser(shop, prepareTraining(shop).train(NO_VECTORS));
     for (const text of ['Sue', 'Friday', 'qwerty', 'Jo Bell', '123', 'what is the capital of peru', 'hello there'])
       expect(recogniser.recognise(text, NO_VECTORS, NOW).decision, text).not.toBe('accept');
   });
 
   it('knows what it was taught, whatever its values', () => {
     const shop = shopWith([]);
-    const recogniser = openRecogniser(shop, trainRecogniser(shop, NO_VECTORS));
+    const recogniser = openRecogniser(shop, prepareTraining(shop).train(NO_VECTORS));
     const sure = (text: string) => recogniser.recognise(text, NO_VECTORS, NOW).confidence;
     expect(sure('please send me 9 small green tea')).toBeGreaterThan(sure('something to drink for my aunt'));
     expect(sure('please send me 9 small green tea')).toBeGreaterThan(0.5);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { NO_VECTORS } from '../encode/encoder.js';
-import { openRecogniser, trainRecogniser } from './recogniser.js';
+import { openRecogniser } from './open.js';
+import { prepareTraining } from './train.js';
 
 const shop = teaShop((draft) => {
   const entities = draft['entities'] as object[];
@@ -19,7 +20,7 @@ const shop = teaShop((draft) => {
   const [form] = draft['forms'] as { slots: object[] }[];
   for (const entity of ['rose', 'thing', 'on_day', 'at']) form!.slots.push({ name: `${entity}_slot`, entity });
 });
-const recogniser = openRecogniser(shop, trainRecogniser(shop, NO_VECTORS));
+const recogniser = openRecogniser(shop, prepareTraining(shop).train(NO_VECTORS));
 const read = (text: string) => {
   const recognition = recogniser.recognise(text, NO_VECTORS, '2026-03-04T09:30');
   const slots = recogniser.readSlots('order_tea', recognition, NO_VECTORS, null);

@@ -3,7 +3,8 @@ import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, NO_VECTORS, type Vectors } from '../encode/encoder.js';
 import type { Explanation } from './explain.js';
-import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from './recogniser.js';
+import { openRecogniser, type Recogniser } from './open.js';
+import { prepareTraining } from './train.js';
 
 const NOW = '2026-03-04T09:30';
 
@@ -21,7 +22,10 @@ describe('an explanation', () => {
 
   beforeAll(async () => {
     const encoder = await loadEncoder(encoderFolder());
-    const recogniser = openRecogniser(shop, trainRecogniser(shop, await encodeTexts(encoder, textsForTraining(shop))));
+    const recogniser = openRecogniser(
+      shop,
+      prepareTraining(shop).train(await encodeTexts(encoder, prepareTraining(shop).texts)),
+    );
     read = async (text) => explain(recogniser, text, await encodeTexts(encoder, recogniser.textsToExplain(text)));
   });
 
@@ -60,7 +64,7 @@ describe('an explanation', () => {
 describe('an explanation without an encoder', () => {
   it('rests on the words alone', () => {
     const shop = teaShop();
-    const recogniser = openRecogniser(shop, trainRecogniser(shop, new Map()));
+    const recogniser = openRecogniser(shop, prepareTraining(shop).train(new Map()));
     expect(recogniser.textsToExplain('cancel my order')).toEqual([]);
     const { words, nearest } = explain(recogniser, 'cancel my order please', NO_VECTORS);
     expect(words).toHaveLength(4);
@@ -69,7 +73,7 @@ describe('an explanation without an encoder', () => {
 
   it('of no words, or one, has nothing to leave out', () => {
     const shop = teaShop();
-    const recogniser = openRecogniser(shop, trainRecogniser(shop, new Map()));
+    const recogniser = openRecogniser(shop, prepareTraining(shop).train(new Map()));
     for (const text of ['', 'cancel']) expect(explain(recogniser, text, NO_VECTORS).words).toEqual([]);
   });
 });

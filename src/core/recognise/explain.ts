@@ -1,4 +1,4 @@
-import type { BotDocument } from '../bot/document.js';
+import type { BotDocument, RowId } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { Token } from '../text/tokens.js';
 import type { ModelText } from './features.js';
@@ -17,8 +17,7 @@ export interface WordWeight {
 /** An utterance that is like the message. */
 export interface NearUtterance {
   intent: string;
-  /** Index among the intent's utterances. */
-  utterance: number;
+  utterance: RowId;
   text: string;
   /** 0..1. */
   similarity: number;
@@ -74,7 +73,7 @@ export function utterancesToCompare(
     (a, b) => (place.get(a.name) ?? Infinity) - (place.get(b.name) ?? Infinity),
   );
   return intents
-    .flatMap(({ name, utterances }) => utterances.map(({ text }, index) => ({ intent: name, utterance: index, text })))
+    .flatMap(({ name, utterances }) => utterances.map(({ id, text }) => ({ intent: name, utterance: id, text })))
     .slice(0, MOST_COMPARED);
 }
 

@@ -11,7 +11,8 @@ import { wordsOfText } from './finders/words.js';
 import { tokenise } from '../text/tokens.js';
 import { readDay } from './finders/dates/days.js';
 import { readLocalTime } from './finders/dates/calendar.js';
-import { openRecogniser, trainRecogniser, type Recogniser } from './recogniser.js';
+import { openRecogniser, type Recogniser } from './open.js';
+import { prepareTraining } from './train.js';
 
 const NOW = '2026-03-04T09:30';
 
@@ -59,7 +60,7 @@ function everyKind(pattern = '\\w+-\\d+-[A-Z]+-\\d'): Recogniser {
     for (const name of ['code', 'many', ...kinds.map((kind) => `a_${kind}`)])
       slots.push({ name: `s_${name}`, entity: name });
   });
-  return openRecogniser(bot, trainRecogniser(bot, NO_VECTORS));
+  return openRecogniser(bot, prepareTraining(bot).train(NO_VECTORS));
 }
 
 describe('a finder that fails in one text', () => {
@@ -79,7 +80,7 @@ describe('a finder that fails in one text', () => {
     const shop = teaShop((draft) => {
       (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('thirteen <tea>green tea</tea>');
     });
-    const model = trainRecogniser(shop, NO_VECTORS);
+    const model = prepareTraining(shop).train(NO_VECTORS);
     expect(model.unread).toEqual([{ intent: 'order_tea', text: 'thirteen green tea', entities: ['number'] }]);
     const recognition = openRecogniser(shop, model).recognise('order thirteen green tea', NO_VECTORS, NOW);
     expect(recognition.failed).toEqual(['number']);
@@ -137,7 +138,7 @@ describe('a text that means harm, or comes of a slip', () => {
         '2 next constructor',
       );
     });
-    expect(trainRecogniser(taught, NO_VECTORS).intents).toHaveLength(3);
+    expect(prepareTraining(taught).train(NO_VECTORS).intents).toHaveLength(3);
   });
 
   it('makes no valid bot fail, whatever the bot asks for and was taught', () => {
@@ -188,7 +189,7 @@ describe('a text that means harm, or comes of a slip', () => {
           const lines = taught.map((line) => line.replaceAll(/[<>]/gu, ' ').trim()).filter((line) => line !== '');
           (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push(...lines);
         });
-        const model = trainRecogniser(shop, NO_VECTORS);
+        const model = prepareTraining(shop).train(NO_VECTORS);
         const reader = openRecogniser(shop, model);
         expect(model.unread).toEqual([]);
         let state = startConversation('1');

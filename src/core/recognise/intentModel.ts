@@ -1,6 +1,8 @@
 import { isEncodedLanguage, VECTOR_LENGTH, type Vectors } from '../encode/encoder.js';
 import { RowTable } from '../linear/rowTable.js';
+import type { RowId } from '../bot/document.js';
 import { product } from '../linear/workspace.js';
+import { goOn, type Check } from './check.js';
 import { calibrate, fitCalibration, forMessages, type Calibration } from './calibrate.js';
 import {
   buildVocabulary,
@@ -13,7 +15,8 @@ import {
   type TermIndex,
   type Vocabulary,
 } from './features.js';
-import { addSparseProducts, denseRows, part, Similarities, type Gram } from './gram.js';
+import type { Similarities} from './gram.js';
+import { addSparseProducts, denseRows, part, type Gram } from './gram.js';
 import { LogisticProblem, softmaxRows, type LogisticSettings } from './logistic.js';
 
 /** A text to train with, its terms counted. */
@@ -29,8 +32,8 @@ export interface TrainingText extends CountedText {
   /** The text as it was written, before misspelt words were put right. */
   written: string;
   intent: string;
-  /** Index among the intent's utterances; `null` for a description, which is never scored. */
-  utterance: number | null;
+  /** Which of the intent's utterances it is of; `null` for a description, which is never scored. */
+  utterance: RowId | null;
   /** What it is of the intent; only whole utterances are scored. */
   part: TextPart;
 }
@@ -38,7 +41,7 @@ export interface TrainingText extends CountedText {
 /** What the model, taught without an utterance's fold, makes of the utterance. */
 export interface HeldOutPrediction {
   intent: string;
-  utterance: number;
+  utterance: RowId;
   text: string;
   /** The first intent of the ranking, as a test run counts it. */
   predicted: string | null;
@@ -48,7 +51,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 8;
+export const MODEL_VERSION = 9;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -97,7 +100,7 @@ const TOO_NEAR = 0.7;
 const DESCRIPTION_WORTH = 4;
 /** How much the beginning of an utterance counts beside the whole. */
 const OPENING_WORTH = 0.6;
-const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 40, tolerance: 3e-3 };
+const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 40, tolerance: 3e-3, check: goOn };
 
 /**
  * Rows of the training: all that is taught, and the background messages that are far from all of it.
@@ -139,16 +142,22 @@ function dealFolds(labels: Int32Array, texts: readonly TrainingText[], count: nu
   });
 }
 
+/** What is learned: rows with their labels and weights. */
+interface Problem {
+  gram: Gram;
+  labels: Int32Array;
+  rowWeights: Float64Array;
+  classes: number;
+  settings: LogisticSettings;
+}
+
 /**
  * Scores of each row by a model that did not learn from the row's fold: n × classes.
  * @param whole coefficients of the fit over all rows, which the folds begin from
  * @param folds of each row, from 0
  */
 function crossValidate(
-  gram: Gram,
-  labels: Int32Array,
-  rowWeights: Float64Array,
-  classes: number,
+  { gram, labels, rowWeights, classes, settings }: Problem,
   whole: Float32Array,
   folds: Int32Array,
 ): Float64Array {
@@ -161,7 +170,7 @@ function crossValidate(
     const start = new Float32Array(kept.length * classes);
     kept.forEach((row, at) => start.set(whole.subarray(row * classes, (row + 1) * classes), at * classes));
     const known = { size: kept.length, values: part(gram, kept, kept) };
-    const problem = new LogisticProblem(known, Int32Array.from(own(labels)), classes, SETTINGS);
+    const problem = new LogisticProblem(known, Int32Array.from(own(labels)), classes, settings);
     const coefficients = problem.fit(Float64Array.from(own(rowWeights)), { coefficients: start, steps: FOLD_STEPS });
     const shape = { rows: held.length, inner: kept.length, columns: classes };
     const heldScores = product(part(gram, held, kept), coefficients, shape);
@@ -291,20 +300,31 @@ function denseWeights(
   return product(transposed, rows, { rows: classes, inner: texts.length, columns: VECTOR_LENGTH });
 }
 
+/** What an intent model is trained with. */
+export interface IntentLesson {
+  texts: readonly TrainingText[];
+  /** Messages that belong to no bot. */
+  background: readonly CountedText[];
+  language: string;
+  /** Of the text of every line of both. */
+  vectors: Vectors;
+  /** Of the training before. */
+  similarities: Similarities;
+  check: Check;
+}
+
 /**
  * Trains an intent model on utterances and descriptions, with a background of messages that belong to no bot.
  * Deterministic: the same texts and vectors give the same model.
- * @param background messages that belong to no bot
- * @param vectors of the text of every line of both
- * @param similarities of the training before
  */
-export function trainIntentModel(
-  given: readonly TrainingText[],
-  background: readonly CountedText[],
-  language: string,
-  vectors: Vectors,
-  similarities: Similarities = new Similarities(),
-): IntentModel {
+export function trainIntentModel({
+  texts: given,
+  background,
+  language,
+  vectors,
+  similarities,
+  check,
+}: IntentLesson): IntentModel {
   const encoded = isEncodedLanguage(language);
   const { texts, leftOut } = evenShare(given);
   const intents = [...new Set(texts.map(({ intent }) => intent))];
@@ -331,7 +351,8 @@ export function trainIntentModel(
   const rowWeights = Float64Array.from(all.keys(), (row) =>
     row < texts.length ? weightOf(texts[row]!, texts) : backgroundWeight,
   );
-  const whole = new LogisticProblem(gram, labels, classes, SETTINGS).fit(rowWeights);
+  const settings = { ...SETTINGS, check };
+  const whole = new LogisticProblem(gram, labels, classes, settings).fit(rowWeights);
   const model: IntentModel = {
     version: MODEL_VERSION,
     intents,
@@ -350,7 +371,7 @@ export function trainIntentModel(
   // What was left out tells how sure the model may be better than folds do, which learn from less.
   const mostLeftOut = leftOut.length > texts.length;
   const folds = dealFolds(labels, texts, mostLeftOut ? FEWER_FOLDS : texts.length > MANY_TEXTS ? FOLDS_OF_MANY : FOLDS);
-  const heldScores = crossValidate(gram, labels, rowWeights, classes, whole, folds);
+  const heldScores = crossValidate({ gram, labels, rowWeights, classes, settings }, whole, folds);
   const leftScores = scoreAll(model, leftOut, vectors);
   const unscored = (row: number) =>
     row < texts.length && (mostLeftOut || texts[row]!.part === 'opening' || texts[row]!.part === 'imagined');

@@ -1,3 +1,4 @@
+import { goOn } from './check.js';
 import { describe, expect, it } from 'vitest';
 import { calibrate, fitCalibration } from './calibrate.js';
 import type { Gram } from './gram.js';
@@ -30,7 +31,7 @@ describe('a regression', () => {
   const rows = [...labels].map((label) => [label === 0 ? 1 + next() : next(), label === 1 ? 1 + next() : next(), 1]);
   const gram = gramOf(rows);
   const weights = new Float64Array(60).fill(1);
-  const settings = { inversePenalty: 2, maxSteps: 200, tolerance: 1e-6 };
+  const settings = { inversePenalty: 2, maxSteps: 200, tolerance: 1e-6, check: goOn };
 
   const problem = new LogisticProblem(gram, labels, 3, settings);
 

@@ -1,3 +1,4 @@
+import type { Check } from './check.js';
 import { PanelMatrices } from '../linear/panels.js';
 import type { Gram } from './gram.js';
 
@@ -9,6 +10,8 @@ export interface LogisticSettings {
   maxSteps: number;
   /** Stops when the gradient's length, relative to that at zero, falls below this. */
   tolerance: number;
+  /** Called at each step. */
+  check: Check;
 }
 
 /** Where a regression begins, and how many steps it takes at most. */
@@ -102,6 +105,7 @@ export class LogisticProblem {
     const enough = start ? 0 : this.#settings.tolerance * this.#length(gradient);
     const history: Step[] = [];
     for (let count = 0; count < mostSteps; count++) {
+      this.#settings.check();
       const length = this.#length(gradient);
       if (length <= enough || length === 0) break;
       this.#direct(history, length);

@@ -86,17 +86,20 @@ function withTradeWords(document: BotDocument, own: Set<string>, english: boolea
   return new Set([...own, ...trade.map(({ norm }) => norm)]);
 }
 
-const isEnglish = (document: BotDocument): boolean => isEncodedLanguage(document.languages[0] ?? 'en');
+export const mainLanguage = (document: BotDocument): string => document.languages[0] ?? 'en';
+
+/** Whether the encoder reads the bot's main language. */
+export const isEncoded = (document: BotDocument): boolean => isEncodedLanguage(mainLanguage(document));
 
 /** Words that are never taken for misspellings in messages to a bot, folded and in order. */
 export function wordsOf(document: BotDocument): string[] {
-  return [...withTradeWords(document, ownWords(document), isEnglish(document))].sort();
+  return [...withTradeWords(document, ownWords(document), isEncoded(document))].sort();
 }
 
 /** Prepares the reading of texts. @param words of {@link wordsOf} */
 export function prepareReader(document: BotDocument, words: readonly string[]): TextReader {
   const vocabulary = new Set(words);
-  const speller = prepareSpeller(vocabulary, isEnglish(document));
+  const speller = prepareSpeller(vocabulary, isEncoded(document));
   return { vocabulary, read: (text) => readWith(text, (token) => speller.mend(token)) };
 }
 

@@ -5,18 +5,19 @@ import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, NO_VECTORS, type Encoder, type Vectors } from '../encode/encoder.js';
 import { decide } from './gate.js';
-import { openRecogniser, textsForTraining, trainRecogniser, TrainingMemory, type Recogniser } from './recogniser.js';
+import { openRecogniser, type Recogniser } from './open.js';
+import { prepareTraining, TrainingMemory } from './train.js';
 
 const NOW = '2026-03-04T09:30';
 const english = () => teaShop((draft) => (draft['languages'] = ['en']));
 
 describe('the recogniser without an encoder', () => {
   const shop = teaShop();
-  const model = trainRecogniser(shop, new Map());
+  const model = prepareTraining(shop).train(new Map());
   const recogniser = openRecogniser(shop, model);
 
   it('asks for no vectors', () => {
-    expect(textsForTraining(shop)).toEqual([]);
+    expect(prepareTraining(shop).texts).toEqual([]);
     expect(model.encoded).toBe(false);
   });
 
@@ -72,8 +73,10 @@ describe('the recogniser without an encoder', () => {
     const withTwin = teaShop((draft) =>
       (draft['intents'] as { utterances: string[] }[])[1]!.utterances.push('zebra crossing umbrella'),
     );
-    const alone = trainRecogniser(withTwin, new Map()).heldOut.find((item) => item.text.startsWith('zebra'))!;
-    const taught = openRecogniser(withTwin, trainRecogniser(withTwin, new Map())).recognise(
+    const alone = prepareTraining(withTwin)
+      .train(new Map())
+      .heldOut.find((item) => item.text.startsWith('zebra'))!;
+    const taught = openRecogniser(withTwin, prepareTraining(withTwin).train(new Map())).recognise(
       'zebra crossing umbrella',
       NO_VECTORS,
       NOW,
@@ -83,7 +86,7 @@ describe('the recogniser without an encoder', () => {
   });
 
   it('is trained to the same model every time', () => {
-    expect(trainRecogniser(shop, new Map())).toEqual(model);
+    expect(prepareTraining(shop).train(new Map())).toEqual(model);
   });
 
   it.each([
@@ -94,7 +97,7 @@ describe('the recogniser without an encoder', () => {
       const intents = draft['intents'] as { utterances: string[] }[];
       intents[1]!.utterances.push(...Array.from({ length: count }, (__, index) => `are you open on day ${index}`));
     });
-    const large = trainRecogniser(many, new Map());
+    const large = prepareTraining(many).train(new Map());
     expect(large.leftOut).toBe(count + 20 - 3000);
     expect(large.heldOut).toHaveLength(count + 17);
     const last = large.heldOut.find(({ text }) => text === `are you open on day ${count - 1}`)!;
@@ -106,13 +109,13 @@ describe('the recogniser without an encoder', () => {
 
   it('learns the same, to the last digit, with what an earlier training left as without it', () => {
     const memory = new TrainingMemory();
-    trainRecogniser(shop, new Map(), memory);
+    prepareTraining(shop, memory).train(new Map());
     for (const bot of [
       teaShop((draft) => (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('a tin of mint tea')),
       teaShop((draft) => (draft['entities'] as { name: string; values?: unknown[] }[])[0]!.values!.push('white tea')),
       shop,
     ])
-      expect(trainRecogniser(bot, new Map(), memory)).toEqual(trainRecogniser(bot, new Map()));
+      expect(prepareTraining(bot, memory).train(new Map())).toEqual(prepareTraining(bot).train(new Map()));
   });
 
   it('drops intents from the ranking that the bot no longer has', () => {
@@ -122,7 +125,11 @@ describe('the recogniser without an encoder', () => {
 
   it('is empty, not broken, for a bot without intents', () => {
     const empty = { ...shop, intents: [] };
-    const recognition = openRecogniser(empty, trainRecogniser(empty, new Map())).recognise('hello', NO_VECTORS, NOW);
+    const recognition = openRecogniser(empty, prepareTraining(empty).train(new Map())).recognise(
+      'hello',
+      NO_VECTORS,
+      NOW,
+    );
     expect(recognition).toMatchObject({ intent: null, decision: 'none', ranking: [], confidence: 0 });
   });
 });
@@ -134,8 +141,8 @@ describe('the recogniser with the encoder', () => {
 
   beforeAll(async () => {
     encoder = await loadEncoder(encoderFolder());
-    vectors = await encodeTexts(encoder, textsForTraining(english()));
-    recogniser = openRecogniser(english(), trainRecogniser(english(), vectors));
+    vectors = await encodeTexts(encoder, prepareTraining(english()).texts);
+    recogniser = openRecogniser(english(), prepareTraining(english()).train(vectors));
   });
 
   const read = async (text: string, reader = recogniser) =>
@@ -153,7 +160,7 @@ describe('the recogniser with the encoder', () => {
 
   it('reads English of any country with the encoder', () => {
     const british = teaShop((draft) => (draft['languages'] = ['en-GB']));
-    expect(textsForTraining(british)).toEqual(textsForTraining(english()));
+    expect(prepareTraining(british).texts).toEqual(prepareTraining(english()).texts);
   });
 
   it('is less sure of what lies outside the bot', async () => {
@@ -176,8 +183,8 @@ describe('the recogniser with the encoder', () => {
         },
       ],
     };
-    const more = await encodeTexts(encoder, textsForTraining(described));
-    const reader = openRecogniser(described, trainRecogniser(described, more));
+    const more = await encodeTexts(encoder, prepareTraining(described).texts);
+    const reader = openRecogniser(described, prepareTraining(described).train(more));
     expect((await read('I think I left my umbrella in your shop', reader)).ranking[0]!.intent).toBe('lost_property');
   });
 
@@ -189,8 +196,8 @@ describe('the recogniser with the encoder', () => {
       ...bot,
       intents: [{ ...order!, utterances: [...order!.utterances, ...utterances(long)] }, ...rest],
     };
-    expect(textsForTraining(taught)).toContain('post me two large.');
-    const model = trainRecogniser(taught, await encodeTexts(encoder, textsForTraining(taught)));
+    expect(prepareTraining(taught).texts).toContain('post me two large.');
+    const model = prepareTraining(taught).train(await encodeTexts(encoder, prepareTraining(taught).texts));
     const scored = model.heldOut.map(({ intent, utterance }) => `${intent} ${utterance}`);
     expect(scored.length).toBe(taught.intents.reduce((sum, { utterances }) => sum + utterances.length, 0));
     expect(new Set(scored).size).toBe(scored.length);
@@ -203,8 +210,8 @@ describe('the recogniser with the encoder', () => {
         .slice(0, count)
         .map((own) => ({ ...own, utterances: own.utterances.slice(0, many) }));
       const small = { ...shop, intents };
-      const taught = await encodeTexts(encoder, textsForTraining(small));
-      const reader = openRecogniser(small, trainRecogniser(small, taught));
+      const taught = await encodeTexts(encoder, prepareTraining(small).texts);
+      const reader = openRecogniser(small, prepareTraining(small).train(taught));
       for (const nothing of ['Sue', 'Friday', 'qwerty', 'my cat is poorly', 'is there a train at nine'])
         expect((await read(nothing, reader)).decision, `${nothing}, ${many} utterances`).not.toBe('accept');
       const own = await read('please may I order a packet of mint tea', reader);
@@ -218,7 +225,7 @@ describe('the recogniser with the encoder', () => {
   });
 
   it('says which vector is missing', () => {
-    expect(() => trainRecogniser(english(), new Map())).toThrow(/No sentence vector for/);
+    expect(() => prepareTraining(english()).train(new Map())).toThrow(/No sentence vector for/);
   });
 });
 

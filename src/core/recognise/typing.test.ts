@@ -3,7 +3,8 @@ import { loadBotFile, loadTestFile } from '../../cli/files.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts } from '../encode/encoder.js';
 import type { Recognition } from './recognition.js';
-import { openRecogniser, textsForTraining, trainRecogniser } from './recogniser.js';
+import { openRecogniser } from './open.js';
+import { prepareTraining } from './train.js';
 
 const NOW = '2026-03-04T09:30';
 /** A line of each intent or so; the benchmark measures all of them. */
@@ -18,7 +19,10 @@ describe('a message is read alike however it is typed:', () => {
   beforeAll(async () => {
     const bot = loadBotFile('demo/nursery/bot.yaml');
     const encoder = await loadEncoder(encoderFolder());
-    const recogniser = openRecogniser(bot, trainRecogniser(bot, await encodeTexts(encoder, textsForTraining(bot))));
+    const recogniser = openRecogniser(
+      bot,
+      prepareTraining(bot).train(await encodeTexts(encoder, prepareTraining(bot).texts)),
+    );
     read = async (text) => recogniser.recognise(text, await encodeTexts(encoder, recogniser.textsToEncode(text)), NOW);
   });
 

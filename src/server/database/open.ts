@@ -6,6 +6,7 @@ import * as first from './migrations/001_first.js';
 import * as manners from './migrations/002_manners.js';
 import * as conversations from './migrations/003_conversations.js';
 import * as rows from './migrations/004_rows.js';
+import * as jobs from './migrations/005_jobs.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
@@ -14,6 +15,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '002_manners': manners,
   '003_conversations': conversations,
   '004_rows': rows,
+  '005_jobs': jobs,
 };
 
 /** Opens the database, makes its folder if there is none, and brings it to the newest migration. */

@@ -144,9 +144,27 @@ export interface VectorTable {
 export interface ModelTable {
   bot_id: number;
   revision: number;
-  document: Json;
-  data: Uint8Array;
+  /** Its name in the folder of models. */
+  file: string;
+  /** The figures of its held-out predictions. */
+  held_out: Json;
   trained_at: string;
+}
+
+export interface JobTable {
+  id: Generated<number>;
+  bot_id: number | null;
+  kind: string;
+  /** What it works on: a test set. */
+  subject: number | null;
+  state: string;
+  done: number;
+  total: number;
+  message: string | null;
+  /** What came of it: a test run. */
+  result: number | null;
+  started_at: string;
+  ended_at: string | null;
 }
 
 export interface ConversationTable {
@@ -229,6 +247,7 @@ export interface Database {
   history: HistoryTable;
   vector: VectorTable;
   model: ModelTable;
+  job: JobTable;
   conversation: ConversationTable;
   turn: TurnTable;
   test_set: TestSetTable;

@@ -11,7 +11,7 @@ import { applyAct } from '../../core/bot/acts/index.js';
 import { fileOf } from '../../core/bot/file.js';
 import { listBots, loadBot, saveAct, stepHistory } from '../repositories/bots.js';
 import { readConversation } from '../repositories/conversations.js';
-import { loadModel } from '../repositories/models.js';
+import { findModel } from '../repositories/models.js';
 import { lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
 import { listWalkthroughs } from '../repositories/walkthroughs.js';
 import { openDatabase } from './open.js';
@@ -66,7 +66,7 @@ describe('a database written before rows had ids', () => {
       state: { turns: 1 },
       turns: [{ said: { text: 'hello' } }],
     });
-    expect(await loadModel(db, 1)).toBeNull();
+    expect(await findModel(db, 1)).toBeNull();
   });
 
   it('goes on from there', async () => {

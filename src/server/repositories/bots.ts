@@ -1,7 +1,7 @@
 import type { Insertable, Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
 import { applyRestore, type BotAct, type Done } from '../../core/bot/acts/index.js';
-import { SETTINGS, touchedBy, type Settings } from '../../core/bot/delta.js';
+import { SETTINGS, touchedBy, type Delta, type Settings } from '../../core/bot/delta.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import type { Database } from '../database/schema.js';
 import { columnsOf, readDocument, writeDelta, writeDocument } from './documents.js';
@@ -181,7 +181,7 @@ export async function saveShown(
 
 /** What became of an undo or redo. */
 export type Stepped =
-  | { done: true; bot: StoredBot; label: string }
+  | { done: true; bot: StoredBot; label: string; delta: Delta | null }
   /** It would take back what another person did; that person's act, and whether it is only in the way. */
   | { done: false; label: string; inTheWay: boolean };
 
@@ -217,7 +217,7 @@ export async function stepHistory(
     const bot = turned.done ? await writeDone(transaction, stored, turned.done, at) : stored;
     if (turned.shown) await setShown(transaction, stored.id, turned.shown);
     await turnEntry(transaction, stored.id, entry, direction === 'undo' ? actor : null, turned.back);
-    return { done: true, bot, label: entry.label };
+    return { done: true, bot, label: entry.label, delta: turned.done?.delta ?? null };
   });
 }
 

@@ -1,41 +1,32 @@
 import type { Kysely } from 'kysely';
-import type { BotDocument } from '../../core/bot/document.js';
-import type { RecogniserModel } from '../../core/recognise/recogniser.js';
+import type { HeldOutMeasure } from '../../core/measure/evaluate.js';
 import type { Database } from '../database/schema.js';
-import { modelFromBytes } from '../modelBytes.js';
 
-/** A trained model with the document it was trained on. */
+/** Where the model of a bot lies, and what is told of it without opening it. */
 export interface StoredModel {
   revision: number;
-  document: BotDocument;
-  model: RecogniserModel;
+  /** Its name in the folder of models. */
+  file: string;
+  heldOut: HeldOutMeasure;
   trainedAt: string;
 }
 
-/** The last model trained for a bot. One that this version cannot read counts as none. */
-export async function loadModel(db: Kysely<Database>, botId: number): Promise<StoredModel | null> {
+const HELD_OUT_VERSION = 1;
+
+/** The last model trained for a bot. One whose figures this version cannot read counts as none. */
+export async function findModel(db: Kysely<Database>, botId: number): Promise<StoredModel | null> {
   const row = await db.selectFrom('model').selectAll().where('bot_id', '=', botId).executeTakeFirst();
-  const model = row ? modelFromBytes(row.data) : null;
-  if (!row || !model) return null;
-  return {
-    revision: row.revision,
-    document: JSON.parse(row.document) as BotDocument,
-    model,
-    trainedAt: row.trained_at,
-  };
+  if (!row) return null;
+  const { version, measure } = JSON.parse(row.held_out) as { version: number; measure: HeldOutMeasure };
+  if (version !== HELD_OUT_VERSION) return null;
+  return { revision: row.revision, file: row.file, heldOut: measure, trainedAt: row.trained_at };
 }
 
-/** @param bytes the model's */
-export async function saveModel(
-  db: Kysely<Database>,
-  botId: number,
-  stored: Omit<StoredModel, 'model'>,
-  bytes: Uint8Array,
-): Promise<void> {
+export async function keepModel(db: Kysely<Database>, botId: number, stored: StoredModel): Promise<void> {
   const columns = {
     revision: stored.revision,
-    document: JSON.stringify(stored.document),
-    data: bytes,
+    file: stored.file,
+    held_out: JSON.stringify({ version: HELD_OUT_VERSION, measure: stored.heldOut }),
     trained_at: stored.trainedAt,
   };
   await db

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { serialize } from 'node:v8';
 import type { Kysely } from 'kysely';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { BotAct } from '../../core/bot/acts/index.js';
@@ -9,8 +8,7 @@ import { applyAct } from '../../core/bot/acts/index.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { startConversation } from '../../core/converse/state.js';
 import { readBotFile } from '../../core/formats/botFile.js';
-import { measure } from '../../core/measure/evaluate.js';
-import { trainRecogniser } from '../../core/recognise/recogniser.js';
+import { measure, measureHeldOut } from '../../core/measure/evaluate.js';
 import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import {
@@ -27,8 +25,8 @@ import {
   type StoredBot,
 } from './bots.js';
 import { addTurn, createConversation, readConversation, takeBackTurns, turnSentAs } from './conversations.js';
-import { modelToBytes } from '../modelBytes.js';
-import { loadModel, saveModel } from './models.js';
+import { beginJob, endJob, endUnfinishedJobs, readJob } from './jobs.js';
+import { findModel, keepModel } from './models.js';
 import { addTestLine, createTestSet, lastTestRun, listTestSets, readTestLines, saveTestRun } from './tests.js';
 import { findVectors, keepVectors } from './vectors.js';
 import { addWalkthroughs, listWalkthroughs } from './walkthroughs.js';
@@ -220,28 +218,31 @@ describe('vectors and models', () => {
     expect(found.size).toBe(2);
   });
 
-  it('come back the same', async () => {
-    const document = teaShop();
-    const botId = await createBot(db, document, AT);
-    const model = trainRecogniser(document, new Map());
-    const bytes = modelToBytes(model);
-    await saveModel(db, botId, { revision: 1, document, trainedAt: AT }, bytes);
-    await saveModel(db, botId, { revision: 2, document, trainedAt: AT }, bytes);
-    expect(await loadModel(db, botId)).toEqual({ revision: 2, document, model, trainedAt: AT });
-    expect(await loadModel(db, 99)).toBeNull();
+  it('are told of without being opened', async () => {
+    const botId = await createBot(db, teaShop(), AT);
+    const heldOut = measureHeldOut([{ intent: 'order_tea', predicted: null }], ['order_tea']);
+    await keepModel(db, botId, { revision: 1, file: 'a.model', heldOut, trainedAt: AT });
+    const stored = { revision: 2, file: 'b.model', heldOut, trainedAt: AT };
+    await keepModel(db, botId, stored);
+    expect(await findModel(db, botId)).toEqual(stored);
+    expect(await findModel(db, 99)).toBeNull();
+    await db.updateTable('model').set({ held_out: '{"version":0}' }).execute();
+    expect(await findModel(db, botId)).toBeNull();
   });
+});
 
-  it.each([
-    ['of another version', serialize({ version: 0 })],
-    ['damaged', new Uint8Array([1, 2, 3])],
-  ])('count as none when they are %s', async (_, data) => {
-    const document = teaShop();
-    const botId = await createBot(db, document, AT);
-    await db
-      .insertInto('model')
-      .values({ bot_id: botId, revision: 1, document: JSON.stringify(document), data, trained_at: AT })
-      .execute();
-    expect(await loadModel(db, botId)).toBeNull();
+describe('long work', () => {
+  it('that was going on when the program ended is told as cut short', async () => {
+    const botId = await createBot(db, teaShop(), AT);
+    const plan = { botId, kind: 'test run' as const, subject: 3, total: 70, startedAt: AT };
+    const [first, second] = [await beginJob(db, plan), await beginJob(db, plan)];
+    const done = { ...(await readJob(db, first))!, state: 'done' as const, done: 70, result: 5 };
+    await endJob(db, done, AT);
+    expect(await endUnfinishedJobs(db, AT)).toBe(1);
+    expect(await readJob(db, first)).toMatchObject({ state: 'done', done: 70, result: 5, message: null });
+    expect(await readJob(db, second)).toMatchObject({ state: 'cut short', subject: 3, total: 70 });
+    expect((await readJob(db, second))!.message).toMatch(/ended while this ran/);
+    expect(await endUnfinishedJobs(db, AT)).toBe(0);
   });
 });
 

@@ -1,8 +1,10 @@
 import type { Kysely } from 'kysely';
+import { LRUCache } from 'lru-cache';
 import { emptyBot, type BotDocument } from '../../core/bot/document.js';
 import type { Fault } from '../../core/bot/schema.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import { ActError, applyAct, type BotAct } from '../../core/bot/acts/index.js';
+import type { Delta } from '../../core/bot/delta.js';
 import { count, named } from '../../core/bot/acts/common.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import { readBotFile } from '../../core/formats/botFile.js';
@@ -11,6 +13,7 @@ import { readWalkthroughFile } from '../../core/formats/walkthroughFile.js';
 import type { Context } from '../context.js';
 import type { Database } from '../database/schema.js';
 import { InputError } from '../errors.js';
+import type { EventHub } from '../events.js';
 import { newId } from '../newId.js';
 import {
   createBot,
@@ -35,18 +38,23 @@ import { Turns } from './turns.js';
 const faultyFile = (faults: readonly Fault[]): InputError =>
   new InputError(`The file was not brought in: it has ${count(faults.length, 'fault')}. Nothing was changed.`, faults);
 
+/** Bots that stay in memory. */
+const MOST_BOTS = 30;
+
 const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
 /** Bots as they stand, and acts upon them, one at a time for each bot. */
 export class BotService {
   readonly #database: Kysely<Database>;
   readonly #models: ModelService;
-  readonly #bots = new Map<number, StoredBot>();
+  readonly #events: EventHub;
+  readonly #bots = new LRUCache<number, StoredBot>({ max: MOST_BOTS });
   readonly #turns = new Turns<number>();
 
-  constructor(database: Kysely<Database>, models: ModelService) {
+  constructor(database: Kysely<Database>, models: ModelService, events: EventHub) {
     this.#database = database;
     this.#models = models;
+    this.#events = events;
   }
 
   list(): Promise<BotSummary[]> {
@@ -126,7 +134,10 @@ export class BotService {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
       const done = applyAct(bot.document, act, { newId });
-      return this.#takeUp(await this.#writing(id, () => saveAct(this.#database, bot, act, done, by(context))));
+      const after = await this.#writing(id, () => saveAct(this.#database, bot, act, done, by(context)));
+      await this.#takeUp(after, done.delta);
+      if (after !== bot) this.#tell(context, after, done.label);
+      return after;
     });
   }
 
@@ -203,6 +214,17 @@ export class BotService {
   async #show(context: Context, id: number, shown: Shown, label: string): Promise<void> {
     await saveShown(this.#database, id, shown, label, by(context));
     if (shown.part === 'walkthrough') this.#models.rerunWalkthroughs(id);
+    this.#tell(context, await this.#load(id), label);
+  }
+
+  /** Tells all screens of the bot that something was done. */
+  #tell({ actor, window }: Context, { id, revision }: StoredBot, label: string): void {
+    const acts = this.#events.countAct(id);
+    this.#events.publish(id, (listener) => {
+      const here = window !== null && listener.window === window;
+      const by = here ? 'this window' : listener.person === actor.id ? 'you' : 'somebody else';
+      return { type: 'act', revision, acts, label, by };
+    });
   }
 
   /**
@@ -214,7 +236,10 @@ export class BotService {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
       const result = await this.#writing(id, () => stepHistory(this.#database, bot, direction, by(context), options));
-      if (result?.done) await this.#takeUp(result.bot);
+      if (result?.done) {
+        await this.#takeUp(result.bot, result.delta);
+        this.#tell(context, result.bot, `${direction} ${result.label}`);
+      }
       // Where the document is the same, a walkthrough may have come back or gone.
       if (result?.done && result.bot === bot) this.#models.rerunWalkthroughs(id);
       return result;
@@ -244,9 +269,9 @@ export class BotService {
     }
   }
 
-  async #takeUp(bot: StoredBot): Promise<StoredBot> {
+  /** @param delta what the act changed; `null` where the document is the same */
+  async #takeUp(bot: StoredBot, delta: Delta | null): Promise<void> {
     this.#bots.set(bot.id, bot);
-    await this.#models.follow(bot);
-    return bot;
+    await this.#models.follow(bot, delta);
   }
 }

@@ -1,78 +1,51 @@
 import type { Kysely } from 'kysely';
-import { LRUCache } from 'lru-cache';
 import { vectorsByText } from '../../core/encode/encoder.js';
-import encodeWorker from '../../workers/encode.worker.ts?nodeWorker';
+import type { Answering } from '../answering/answering.js';
 import type { Database } from '../database/schema.js';
-import { encoderFolder } from '../encoder/load.js';
 import { findVectors, keepVectors } from '../repositories/vectors.js';
-import { startWorker, type WorkerThread } from '../workers/pool.js';
 
-interface EncodeTask {
-  folder: string;
-  texts: string[];
-}
+/** Texts handed to the thread at once; small enough that progress shows, a stop is prompt and others get their turn. */
+const BATCH = 16;
+/** Vectors read from the database at once; others go on between. */
+const SLICE = 200;
 
-/** Texts handed to the worker at once in bulk; small enough that progress shows and a stop is prompt. */
-const BULK = 32;
+const pause = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
-/** Vectors of what people lately typed that stay in memory: words come again, and so does a text that is looked into. */
-const MOST_RECENT = 4000;
-
-/** Sentence vectors, from the cache or from the encoder. */
+/** Sentence vectors of many texts, from the database or from the encoder. */
 export class EncodingService {
   readonly #database: Kysely<Database>;
-  readonly #folder = encoderFolder();
-  /** One thread answers people, the other does bulk work, so that nobody waits behind a test run. */
-  readonly #interactive: WorkerThread<EncodeTask, Float32Array[]>;
-  readonly #bulk: WorkerThread<EncodeTask, Float32Array[]>;
-  readonly #recent = new LRUCache<string, Float32Array>({ max: MOST_RECENT });
+  readonly #answering: Answering;
 
-  constructor(database: Kysely<Database>) {
+  constructor(database: Kysely<Database>, answering: Answering) {
     this.#database = database;
-    this.#interactive = startWorker(encodeWorker);
-    this.#bulk = startWorker(encodeWorker);
-  }
-
-  /** The vectors of texts that a person waits for. They are not kept in the database: most are typed once. */
-  async vectorsNow(texts: readonly string[]): Promise<Map<string, Float32Array>> {
-    const vectors = new Map<string, Float32Array>();
-    const add = (found: ReadonlyMap<string, Float32Array>) => {
-      for (const [text, vector] of found) {
-        vectors.set(text, vector);
-        this.#recent.set(text, vector);
-      }
-    };
-    for (const text of texts) {
-      const vector = this.#recent.get(text);
-      if (vector) vectors.set(text, vector);
-    }
-    const missing = () => [...new Set(texts)].filter((text) => !vectors.has(text));
-    if (missing().length > 0) add(await findVectors(this.#database, missing()));
-    const unknown = missing();
-    if (unknown.length > 0)
-      add(vectorsByText(unknown, await this.#interactive.run({ folder: this.#folder, texts: unknown })));
-    return vectors;
+    this.#answering = answering;
   }
 
   /**
-   * The vectors of many texts, kept for the next time.
+   * The vectors of many texts.
    * @param progress is told how many are done; throws to stop
+   * @param keep whether they are kept for the next time
    */
-  async vectorsOf(texts: readonly string[], progress?: (done: number) => void): Promise<Map<string, Float32Array>> {
-    const vectors = await findVectors(this.#database, texts);
-    const missing = [...new Set(texts)].filter((text) => !vectors.has(text));
-    progress?.(texts.length - missing.length);
-    for (let start = 0; start < missing.length; start += BULK) {
-      const batch = missing.slice(start, start + BULK);
-      const fresh = vectorsByText(batch, await this.#bulk.run({ folder: this.#folder, texts: batch }));
-      await keepVectors(this.#database, fresh);
+  async vectorsOf(
+    texts: readonly string[],
+    { progress, keep = true }: { progress?: (done: number) => void; keep?: boolean } = {},
+  ): Promise<Map<string, Float32Array>> {
+    const different = [...new Set(texts)];
+    const vectors = new Map<string, Float32Array>();
+    for (let start = 0; start < different.length; start += SLICE) {
+      const found = await findVectors(this.#database, different.slice(start, start + SLICE));
+      for (const [text, vector] of found) vectors.set(text, vector);
+      await pause();
+    }
+    const missing = different.filter((text) => !vectors.has(text));
+    progress?.(vectors.size);
+    for (let start = 0; start < missing.length; start += BATCH) {
+      const batch = missing.slice(start, start + BATCH);
+      const fresh = vectorsByText(batch, await this.#answering.run('bulk', 'encode', { texts: batch }));
+      if (keep) await keepVectors(this.#database, fresh);
       for (const [text, vector] of fresh) vectors.set(text, vector);
-      progress?.(texts.length - missing.length + start + batch.length);
+      progress?.(vectors.size);
     }
     return vectors;
-  }
-
-  async close(): Promise<void> {
-    await Promise.all([this.#interactive.destroy(), this.#bulk.destroy()]);
   }
 }

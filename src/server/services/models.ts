@@ -1,129 +1,136 @@
 import type { Kysely } from 'kysely';
-import { textsOfTurn } from '../../core/converse/turn.js';
-import { walk, type Walkthrough, type WalkthroughResult } from '../../core/converse/walkthrough.js';
-import { step } from '../../core/converse/step.js';
-import type { ConversationEvent, ConversationState, Step } from '../../core/converse/state.js';
-import type { PersonSaid } from '../../core/contract/try.js';
-import type { Recognition } from '../../core/recognise/recognition.js';
 import type { ModelState } from '../../core/contract/bot.js';
-import type { BotDocument } from '../../core/bot/document.js';
+import type { PersonSaid } from '../../core/contract/try.js';
+import type { Delta } from '../../core/bot/delta.js';
+import type { ConversationState, Step } from '../../core/converse/state.js';
+import type { TranscriptLine, WalkthroughResult } from '../../core/converse/walkthrough.js';
+import type { HeldOutMeasure } from '../../core/measure/evaluate.js';
 import type { Explanation } from '../../core/recognise/explain.js';
-import { openRecogniser, type Recogniser, type RecogniserModel } from '../../core/recognise/recogniser.js';
-import type { TrainAnswer, TrainTask } from '../../workers/train.worker.js';
-import trainWorker from '../../workers/train.worker.ts?nodeWorker';
+import type { HeldOutPrediction } from '../../core/recognise/intentModel.js';
+import type { UnreadUtterance } from '../../core/recognise/model.js';
+import { heldOutOf, type ModelFile } from '../../core/recognise/modelFile.js';
+import type { Recognition } from '../../core/recognise/recognition.js';
+import type { Answering } from '../answering/answering.js';
+import type { SharedModel } from '../answering/tasks.js';
 import type { Database } from '../database/schema.js';
-import { modelFromBytes } from '../modelBytes.js';
-import { localNow } from '../time.js';
-import { loadModel, saveModel } from '../repositories/models.js';
-import { listWalkthroughs } from '../repositories/walkthroughs.js';
+import type { EventHub } from '../events.js';
+import type { ModelStore } from '../models/store.js';
 import type { StoredBot } from '../repositories/bots.js';
-import { startWorker, type WorkerThread } from '../workers/pool.js';
+import { findModel, keepModel } from '../repositories/models.js';
+import { localNow } from '../time.js';
+import { TrainingQueue, type Taught, type TrainingWish } from '../training/queue.js';
 import type { EncodingService } from './encoding.js';
+import { Turns } from './turns.js';
+import type { WalkthroughRuns } from './walkthroughRuns.js';
 
-/** A model that answers, with what it came from. */
-export interface OpenModel {
+/** A model that answers, with what is told of it. */
+export interface CurrentModel {
   revision: number;
   trainedAt: string;
-  recogniser: Recogniser;
-  model: RecogniserModel;
+  file: string;
+  leftOut: number;
+  unread: UnreadUtterance[];
+  heldOut: HeldOutMeasure;
 }
 
+/** What is known of a bot that is in use. */
 interface Entry {
-  open: OpenModel | null;
+  model: CurrentModel | null;
+  /** What models that had not learned from an utterance made of it; read when it is first asked for. */
+  predictions: HeldOutPrediction[] | null;
   wanted: StoredBot;
-  training: Promise<void> | null;
   seconds: number | null;
   fault: string | null;
   walkthroughs: WalkthroughResult[] | null;
   /** The model that the walkthroughs have run with. */
-  walkedWith: OpenModel | null;
+  walkedWith: CurrentModel | null;
+  /** Told when the model changes or its training fails. */
+  waiting: Set<() => void>;
 }
 
-/** Acts that follow each other this fast are taught together, in milliseconds. */
-const GATHER = 60;
-
-/** How long one piece of work may keep others waiting, in milliseconds. */
-const LONGEST_TURN = 8;
-
-const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
-
-/** Does work that comes in steps; other work goes on between them. */
-async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
-  await pause(0);
-  for (let turn = performance.now(); ;) {
-    const next = steps.next();
-    if (next.done) return next.value;
-    if (performance.now() - turn < LONGEST_TURN) continue;
-    await pause(0);
-    turn = performance.now();
-  }
+/** What the model service is made of. */
+export interface ModelParts {
+  database: Kysely<Database>;
+  answering: Answering;
+  encoding: EncodingService;
+  store: ModelStore;
+  events: EventHub;
+  walkthroughRuns: WalkthroughRuns;
+  /** Is told of work in the background that failed. */
+  report: (error: unknown, botId: number) => void;
 }
 
-/** The texts whose vectors the turns of conversations need, a message at a step. */
-function* textsOf(recogniser: Recogniser, messages: readonly string[]): Generator<void, string[]> {
-  const texts = new Set<string>();
-  for (const message of messages) {
-    for (const text of textsOfTurn(recogniser, message)) texts.add(text);
-    yield;
-  }
-  return [...texts];
-}
+/** The model of a bot that cannot be taught, in words for the person who asks it. */
+export class NoModelError extends Error {}
+
+const FAULT = 'The model could not be trained with the last change';
 
 /** Keeps a trained model for every bot in use: retrains after each act, and answers from the last good one meanwhile. */
 export class ModelService {
-  readonly #database: Kysely<Database>;
-  readonly #encoding: EncodingService;
+  readonly #parts: ModelParts;
   readonly #entries = new Map<number, Entry>();
-  readonly #trainer: WorkerThread<TrainTask, TrainAnswer>;
-  readonly #report: (error: unknown, botId: number) => void;
+  readonly #loading = new Turns<number>();
+  readonly #queue: TrainingQueue;
   #closing = false;
 
-  /** @param report is told of trainings that failed */
-  constructor(database: Kysely<Database>, encoding: EncodingService, report: (error: unknown, botId: number) => void) {
-    this.#database = database;
-    this.#encoding = encoding;
-    this.#report = report;
-    this.#trainer = startWorker(trainWorker);
+  constructor(parts: ModelParts) {
+    this.#parts = parts;
+    this.#queue = new TrainingQueue({
+      vectorsOf: (texts) => parts.encoding.vectorsOf(texts),
+      taught: (taught) => this.#takeUp(taught),
+      failed: (wish, error) => this.#failed(wish, error),
+      isWatched: (botId) => parts.events.isWatched(botId),
+    });
   }
 
-  /** Takes up a bot as it stands now; trains if the model is older. */
-  async follow(bot: StoredBot): Promise<void> {
-    let entry = this.#entries.get(bot.id);
-    if (!entry) {
-      const stored = await loadModel(this.#database, bot.id);
-      entry = this.#entries.get(bot.id) ?? {
-        open: stored && {
-          revision: stored.revision,
-          trainedAt: stored.trainedAt,
-          recogniser: openRecogniser(stored.document, stored.model),
-          model: stored.model,
-        },
-        wanted: bot,
-        training: null,
-        seconds: null,
-        fault: null,
-        walkthroughs: null,
-        walkedWith: null,
-      };
-      this.#entries.set(bot.id, entry);
-      if (entry.open?.revision === bot.revision) void this.#runWalkthroughs(bot.id, entry);
-    }
-    if (bot.revision >= entry.wanted.revision) entry.wanted = bot;
-    if (entry.open?.revision !== entry.wanted.revision) this.#train(bot.id, entry);
+  /**
+   * Takes up a bot as it stands now; trains if the model is older.
+   * @param delta what changed since the bot was last taken up, where that is known
+   */
+  async follow(bot: StoredBot, delta: Delta | null = null): Promise<void> {
+    const entry = this.#entries.get(bot.id) ?? (await this.#loading.take(bot.id, () => this.#load(bot)));
+    this.#queue.see(bot.id);
+    if (bot.revision <= entry.wanted.revision) return;
+    entry.wanted = bot;
+    entry.fault = null;
+    this.#queue.want(wishOf(bot), delta);
+    this.#tell(bot.id, entry);
+  }
+
+  async #load(bot: StoredBot): Promise<Entry> {
+    const known = this.#entries.get(bot.id);
+    if (known) return known;
+    const { database, store } = this.#parts;
+    const stored = await findModel(database, bot.id);
+    const file = stored && (await store.find(stored.file));
+    const entry: Entry = {
+      model: stored && file ? currentModel(stored, file) : null,
+      predictions: null,
+      wanted: bot,
+      seconds: null,
+      fault: null,
+      walkthroughs: null,
+      walkedWith: null,
+      waiting: new Set(),
+    };
+    this.#entries.set(bot.id, entry);
+    if (entry.model?.revision === bot.revision) void this.#walk(bot.id, entry);
+    else this.#queue.want(wishOf(bot), null);
+    return entry;
   }
 
   /** The state of a bot's model; `null` for a bot that nobody has opened yet. */
   state(botId: number): ModelState | null {
     const entry = this.#entries.get(botId);
     if (!entry) return null;
-    const { open, wanted, seconds, fault, walkedWith } = entry;
-    const current = open?.revision === wanted.revision;
+    const { model, wanted, seconds, fault, walkedWith } = entry;
+    const current = model?.revision === wanted.revision;
     return {
-      state: open === null ? 'none' : current ? 'current' : 'catching up',
-      settled: current && walkedWith === open,
-      revision: open?.revision ?? null,
-      trainedAt: open?.trainedAt ?? null,
-      leftOut: open?.model.leftOut ?? 0,
+      state: model === null ? 'none' : current ? 'current' : 'catching up',
+      settled: current && walkedWith === model,
+      revision: model?.revision ?? null,
+      trainedAt: model?.trainedAt ?? null,
+      leftOut: model?.leftOut ?? 0,
       seconds,
       fault,
     };
@@ -135,21 +142,34 @@ export class ModelService {
     return this.state(bot.id)!;
   }
 
-  /** The model that answers now; waits only where there has never been one. */
-  async answering(bot: StoredBot): Promise<OpenModel> {
+  /** The model that answers now; waits only where there has never been one. @throws NoModelError */
+  async answering(bot: StoredBot): Promise<CurrentModel> {
     await this.follow(bot);
-    const entry = this.#entries.get(bot.id)!;
-    if (!entry.open) await entry.training;
-    if (!entry.open) throw new Error(entry.fault ?? 'The model could not be trained.');
-    return entry.open;
+    return this.#waitFor(bot.id, ({ model }) => model);
   }
 
-  /** The model taught with the bot as it stands; waits until it is. */
-  async current(bot: StoredBot): Promise<OpenModel> {
+  /** The model taught with the bot as it stands; waits until it is. @throws NoModelError where it cannot be */
+  async current(bot: StoredBot): Promise<CurrentModel> {
     await this.follow(bot);
-    const entry = this.#entries.get(bot.id)!;
-    while (entry.training) await entry.training;
-    return this.answering(entry.wanted);
+    return this.#waitFor(bot.id, ({ model, wanted }) => (model?.revision === wanted.revision ? model : null));
+  }
+
+  /** What answers now; `null` while the first model of a bot is taught: a screen does not wait for that. */
+  async model(bot: StoredBot): Promise<CurrentModel | null> {
+    await this.follow(bot);
+    return this.#entries.get(bot.id)?.model ?? null;
+  }
+
+  /** What models that had not learned from an utterance made of it; none while the first model is taught. */
+  async predictions(bot: StoredBot): Promise<readonly HeldOutPrediction[]> {
+    const model = await this.model(bot);
+    const entry = this.#entries.get(bot.id);
+    if (!model || !entry) return [];
+    if (entry.model === model && entry.predictions) return entry.predictions;
+    const file = await this.#parts.store.find(model.file);
+    const predictions = file ? heldOutOf(file) : [];
+    if (entry.model === model) entry.predictions = predictions;
+    return predictions;
   }
 
   /** Results of the bot's walkthroughs with the model that answers; `null` until they have run. */
@@ -157,19 +177,29 @@ export class ModelService {
     return this.#entries.get(botId)?.walkthroughs ?? null;
   }
 
+  /** The figures of a bot that come from its model. */
+  figures(botId: number): { teach: number | null; try: { passing: number; all: number } | null } {
+    const entry = this.#entries.get(botId);
+    const results = entry?.walkthroughs ?? [];
+    return {
+      teach: entry?.model?.heldOut.accuracy ?? null,
+      try: results.length > 0 ? { passing: results.filter(({ passed }) => passed).length, all: results.length } : null,
+    };
+  }
+
   /** Runs the walkthroughs again in the background, after one was added or taken away. */
   rerunWalkthroughs(botId: number): void {
     const entry = this.#entries.get(botId);
-    if (!entry?.open) return;
+    if (!entry?.model) return;
     entry.walkedWith = null;
-    void this.#runWalkthroughs(botId, entry);
+    this.#tell(botId, entry);
+    void this.#walk(botId, entry);
   }
 
   /** Reads one message with the model that answers now. */
   async recognise(bot: StoredBot, text: string): Promise<Recognition> {
-    const { recogniser } = await this.answering(bot);
-    const vectors = await this.#encoding.vectorsNow(recogniser.textsToEncode(text));
-    return recogniser.recognise(text, vectors, localNow(bot.document.timeZone));
+    const model = await this.#shared(await this.answering(bot));
+    return this.#parts.answering.run('person', 'recognise', { model, text, now: localNow(bot.document.timeZone) });
   }
 
   /** Takes a conversation one turn further with the model that answers now. */
@@ -179,110 +209,123 @@ export class ModelService {
     said: PersonSaid,
     now: string,
   ): Promise<{ result: Step; revision: number }> {
-    const { recogniser, revision } = await this.answering(bot);
-    const event: ConversationEvent =
-      said.type === 'text'
-        ? { ...said, now, vectors: await this.#encoding.vectorsNow(textsOfTurn(recogniser, said.text)) }
-        : said;
-    return { result: step(recogniser, state, event), revision };
+    const current = await this.answering(bot);
+    const model = await this.#shared(current);
+    const result = await this.#parts.answering.run('person', 'converse', { model, state, said, now });
+    return { result, revision: current.revision };
   }
 
-  /** Why a message is read as it is; other work goes on between the steps. */
+  /** Why a message is read as it is. Its many texts are encoded with the work in bulk, so that others go on. */
   async explain(bot: StoredBot, text: string): Promise<Explanation> {
-    const { recogniser } = await this.answering(bot);
-    const vectors = await this.#encoding.vectorsNow(recogniser.textsToExplain(text));
-    return inTurns(recogniser.explain(text, vectors, localNow(bot.document.timeZone)));
+    const { answering, encoding } = this.#parts;
+    const model = await this.#shared(await this.answering(bot));
+    const texts = await answering.run('bulk', 'textsToExplain', { model, text });
+    const vectors = await encoding.vectorsOf(texts, { keep: false });
+    return answering.run('bulk', 'explain', { model, text, now: localNow(bot.document.timeZone), vectors });
+  }
+
+  /** The conversation that a form gives; `null` while there is no model, and where no intent opens the form. */
+  async readThrough(bot: StoredBot, form: string): Promise<TranscriptLine[] | null> {
+    const current = await this.model(bot);
+    if (!current) return null;
+    const model = await this.#shared(current);
+    const now = localNow(bot.document.timeZone);
+    return this.#parts.answering.run('person', 'readThrough', { model, form, now });
+  }
+
+  /** A model in memory that threads share. */
+  async shared(model: CurrentModel): Promise<SharedModel> {
+    return this.#shared(model);
   }
 
   forget(botId: number): void {
     this.#entries.delete(botId);
+    this.#queue.forget(botId);
   }
 
   async close(): Promise<void> {
     this.#closing = true;
-    await this.#trainer.destroy();
+    await this.#queue.close();
+    for (const { waiting } of this.#entries.values()) for (const tell of waiting) tell();
   }
 
-  #train(botId: number, entry: Entry): void {
-    entry.training ??= this.#trainUntilCurrent(botId, entry).finally(() => (entry.training = null));
+  async #shared({ file }: CurrentModel): Promise<SharedModel> {
+    const found = await this.#parts.store.find(file);
+    if (!found) throw new NoModelError('The file of the model is gone. Change something, and it is taught anew.');
+    return { key: file, bytes: found.bytes };
   }
 
-  async #trainUntilCurrent(botId: number, entry: Entry): Promise<void> {
-    while (entry.open?.revision !== entry.wanted.revision) {
-      await pause(GATHER);
-      const bot = entry.wanted;
-      const started = performance.now();
-      try {
-        const bytes = await this.#teach(bot.document);
-        const model = modelFromBytes(bytes);
-        if (!model) throw new Error('The model came back damaged.');
-        await pause(0);
-        const trainedAt = new Date().toISOString();
-        entry.open = { revision: bot.revision, trainedAt, recogniser: openRecogniser(bot.document, model), model };
-        entry.seconds = (performance.now() - started) / 1000;
-        entry.fault = null;
-        if (this.#entries.get(botId) === entry) {
-          await saveModel(this.#database, botId, { revision: bot.revision, document: bot.document, trainedAt }, bytes);
-        }
-      } catch (error) {
-        // A training that the end of the program cuts short is no fault.
-        if (this.#closing) return;
-        entry.fault = 'The model could not be trained with the last change; the one before it answers.';
-        this.#report(error, botId);
-        return;
-      }
-    }
-    await this.#runWalkthroughs(botId, entry);
+  async #takeUp({ wish: { botId, revision }, bytes, heldOut, seconds }: Taught): Promise<void> {
+    const { database, store } = this.#parts;
+    const file = `bot-${botId}-${revision}.model`;
+    const kept = await store.keep(file, bytes);
+    const entry = this.#entries.get(botId);
+    if (!entry || (entry.model && entry.model.revision > revision)) return store.remove(file);
+    const before = entry.model;
+    const stored = { revision, file, heldOut, trainedAt: new Date().toISOString() };
+    await keepModel(database, botId, stored);
+    Object.assign(entry, { model: currentModel(stored, kept), predictions: null, seconds, fault: null });
+    this.#tell(botId, entry);
+    if (before && before.file !== file) await store.remove(before.file);
+    if (entry.wanted.revision === revision) void this.#walk(botId, entry);
   }
 
-  /** Has the model trained; vectors that the training thread lacks are brought to it until it has all. */
-  async #teach(document: BotDocument): Promise<Uint8Array> {
-    let vectors = new Map<string, Float32Array>();
+  #failed({ botId, revision }: TrainingWish, error: unknown): void {
+    this.#parts.report(error, botId);
+    const entry = this.#entries.get(botId);
+    if (!entry || entry.wanted.revision !== revision) return;
+    entry.fault = entry.model
+      ? `${FAULT}; the one before it answers. It is tried again after a while, and with the next change.`
+      : `${FAULT}. It is tried again after a while, and with the next change.`;
+    this.#tell(botId, entry);
+  }
+
+  #tell(botId: number, entry: Entry): void {
+    for (const tell of [...entry.waiting]) tell();
+    const model = this.state(botId);
+    const figures = this.figures(botId);
+    if (model) this.#parts.events.publish(botId, () => ({ type: 'model', model, figures }));
+  }
+
+  /** Waits until a bot's model is as wanted. @throws NoModelError where the training fails or the service is closed */
+  async #waitFor(botId: number, find: (entry: Entry) => CurrentModel | null): Promise<CurrentModel> {
     for (;;) {
-      const answer = await this.#trainer.run({ document, vectors });
-      if ('bytes' in answer) return answer.bytes;
-      vectors = await this.#encoding.vectorsOf(answer.missing);
+      const entry = this.#entries.get(botId);
+      const found = entry && find(entry);
+      if (found) return found;
+      if (!entry || this.#closing) throw new NoModelError('The model could not be trained.');
+      if (entry.fault !== null) throw new NoModelError(entry.fault);
+      await new Promise<void>((resolve) => {
+        const tell = () => {
+          entry.waiting.delete(tell);
+          resolve();
+        };
+        entry.waiting.add(tell);
+      });
     }
   }
 
   /** Runs the walkthroughs in the background; a fault there is reported and leaves the model in use. */
-  async #runWalkthroughs(botId: number, entry: Entry): Promise<void> {
+  async #walk(botId: number, entry: Entry): Promise<void> {
+    const { model } = entry;
+    if (!model) return;
     try {
-      await this.#walk(botId, entry);
+      const shared = await this.#shared(model);
+      const results = await this.#parts.walkthroughRuns.run(botId, entry.wanted.document.timeZone, shared);
+      if (entry.model !== model || results === null) return;
+      entry.walkthroughs = results;
+      entry.walkedWith = model;
+      this.#tell(botId, entry);
     } catch (error) {
       // Work that the end of the program cuts short is no fault.
-      if (!this.#closing) this.#report(error, botId);
+      if (!this.#closing) this.#parts.report(error, botId);
     }
-  }
-
-  /** One that cannot be run is told as failed, and the others run. */
-  async #walkOne(
-    botId: number,
-    { name }: Walkthrough,
-    steps: Generator<void, WalkthroughResult>,
-  ): Promise<WalkthroughResult> {
-    try {
-      return await inTurns(steps);
-    } catch (error) {
-      this.#report(error, botId);
-      const faults = ['it could not be run: something in it cannot be read'];
-      return { name, outcome: 'abandoned', slots: {}, passed: false, faults, transcript: [] };
-    }
-  }
-
-  async #walk(botId: number, entry: Entry): Promise<void> {
-    const { open } = entry;
-    if (!open) return;
-    const stored = await listWalkthroughs(this.#database, botId);
-    const said = stored.flatMap(({ walkthrough }) => walkthrough.turns.flatMap((turn) => turn.user ?? []));
-    const vectors = await this.#encoding.vectorsOf(await inTurns(textsOf(open.recogniser, said)));
-    const now = localNow(open.recogniser.document.timeZone);
-    const results: WalkthroughResult[] = [];
-    for (const { walkthrough } of stored) {
-      results.push(await this.#walkOne(botId, walkthrough, walk(open.recogniser, walkthrough, vectors, now)));
-    }
-    if (entry.open !== open) return;
-    entry.walkthroughs = results;
-    entry.walkedWith = open;
   }
 }
+
+const wishOf = ({ id, revision, document }: StoredBot): TrainingWish => ({ botId: id, revision, document });
+
+const currentModel = (
+  { revision, trainedAt, file, heldOut }: Omit<CurrentModel, 'leftOut' | 'unread'>,
+  { header: { facts } }: ModelFile,
+): CurrentModel => ({ revision, trainedAt, file, heldOut, leftOut: facts.leftOut, unread: facts.unread });

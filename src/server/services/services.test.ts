@@ -1,21 +1,27 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import type { Kysely } from 'kysely';
+import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT, contextOf } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
+import type { BotEvent } from '../../core/contract/events.js';
+import { assemble, type Application } from '../application.js';
+import type { Context } from '../context.js';
 import { openDatabase } from '../database/open.js';
 import type { PersonSaid } from '../../core/contract/try.js';
 import type { Database } from '../database/schema.js';
-import { loadModel } from '../repositories/models.js';
+import { readJob } from '../repositories/jobs.js';
+import { findModel } from '../repositories/models.js';
 import { findVectors } from '../repositories/vectors.js';
 import { createTestSet, lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
-import { BotService } from './bots.js';
+import type { BotService } from './bots.js';
 import { ConversationService } from './conversations.js';
-import { EncodingService } from './encoding.js';
-import { ModelService } from './models.js';
-import { TestRunService } from './testRuns.js';
+import type { ModelService } from './models.js';
 
 const me = contextOf('me');
 const go = { overOthers: false };
@@ -31,24 +37,33 @@ const addWalkthroughsTo = (bots: BotService, id: number, walkthroughs: Walkthrou
 
 describe('the services, with real workers and a real database', () => {
   let db: Kysely<Database>;
-  let encoding: EncodingService;
+  let app: Application;
   let models: ModelService;
   let bots: BotService;
+  const folder = mkdtempSync(path.join(tmpdir(), 'reed-gate-services-'));
   const reported: unknown[] = [];
+  const parts = (own: unknown[] = reported) => ({
+    log: pino({ level: 'silent' }),
+    models: path.join(folder, 'models'),
+    report: (error: unknown) => own.push(error),
+  });
 
   beforeAll(async () => {
     db = await openDatabase(':memory:');
-    encoding = new EncodingService(db);
-    models = new ModelService(db, encoding, (error) => reported.push(error));
-    bots = new BotService(db, models);
+    app = assemble(db, parts());
+    ({ models, bots } = app);
   });
 
   afterAll(async () => {
-    await models.close();
-    await encoding.close();
+    await app.close();
     await db.destroy();
+    rmSync(folder, { recursive: true });
     expect(reported).toEqual([]);
   });
+
+  async function until(reached: () => unknown): Promise<void> {
+    while (!reached()) await new Promise((resolve) => setTimeout(resolve, 10));
+  }
 
   it('train a model for a new bot and keep it for the next start', async () => {
     const bot = await bots.get(await bots.create(me, english()));
@@ -58,35 +73,46 @@ describe('the services, with real workers and a real database', () => {
     expect(model.revision).toBe(1);
     await models.current(bot);
     expect(models.state(bot.id)).toMatchObject({ state: 'current', revision: 1, fault: null });
-    expect((await loadModel(db, bot.id))?.revision).toBe(1);
-    const next = new ModelService(db, encoding, (error) => reported.push(error));
-    await next.follow(bot);
-    expect(next.state(bot.id)).toMatchObject({ state: 'current', revision: 1 });
+    expect((await findModel(db, bot.id))?.revision).toBe(1);
+    const next = assemble(db, parts());
+    await next.models.follow(bot);
+    expect(next.models.state(bot.id)).toMatchObject({ state: 'current', revision: 1 });
     await next.close();
   });
 
-  it('keep vectors of what was lately typed in memory, and those of bulk work in the database', async () => {
-    const own = new EncodingService(db);
-    const typed = await own.vectorsNow(['fancy a brew', 'brew', 'fancy a brew']);
-    expect([...typed.keys()]).toEqual(['fancy a brew', 'brew']);
-    expect((await findVectors(db, ['fancy a brew', 'brew'])).size).toBe(0);
+  it('teach a bot anew whose model file is gone, damaged or of another version', async () => {
+    const bot = await bots.get(await bots.create(me, english()));
+    await models.current(bot);
+    const { file } = (await findModel(db, bot.id))!;
+    const whole = readFileSync(path.join(folder, 'models', file));
+    for (const bytes of [null, Buffer.from('no model'), whole.subarray(0, whole.length - 100)]) {
+      if (bytes) writeFileSync(path.join(folder, 'models', file), bytes);
+      else rmSync(path.join(folder, 'models', file));
+      const next = assemble(db, parts());
+      await next.models.follow(bot);
+      expect(next.models.state(bot.id)?.state).toBe('none');
+      expect((await next.models.current(bot)).revision).toBe(1);
+      await next.close();
+      expect(readFileSync(path.join(folder, 'models', file)).equals(whole)).toBe(true);
+    }
+  });
+
+  it('keep vectors of work in bulk in the database, and of explanations nothing', async () => {
+    const { encoding } = app;
     const told: number[] = [];
-    const bulk = await own.vectorsOf(['cuppa please', 'brew'], (done) => told.push(done));
+    const bulk = await encoding.vectorsOf(['cuppa please', 'brew', 'brew'], { progress: (done) => told.push(done) });
     expect(told).toEqual([0, 2]);
-    expect([...bulk.get('brew')!]).toEqual([...typed.get('brew')!]);
+    expect([...bulk.keys()]).toEqual(['cuppa please', 'brew']);
     expect((await findVectors(db, ['cuppa please', 'brew'])).size).toBe(2);
-    await own.close();
-    // With its threads gone it can only answer from memory.
-    const again = await own.vectorsNow(['brew', 'fancy a brew']);
-    expect(again.get('brew')).toEqual(typed.get('brew'));
-    expect((await own.vectorsNow(['cuppa please'])).get('cuppa please')).toEqual(bulk.get('cuppa please'));
+    await encoding.vectorsOf(['fancy a brew'], { keep: false });
+    expect((await findVectors(db, ['fancy a brew'])).size).toBe(0);
   });
 
   it('that are closed in the middle of a training report no fault', async () => {
     const bot = await bots.get(await bots.create(me, { ...english(), name: 'Cut short' }));
     const faults: unknown[] = [];
-    const short = new ModelService(db, encoding, (error) => faults.push(error));
-    const answer = expect(short.answering(bot)).rejects.toThrow('The model could not be trained.');
+    const short = assemble(db, parts(faults));
+    const answer = expect(short.models.answering(bot)).rejects.toThrow('The model could not be trained.');
     await new Promise((resolve) => setTimeout(resolve, 100));
     await short.close();
     await answer;
@@ -105,7 +131,8 @@ describe('the services, with real workers and a real database', () => {
     expect((await models.answering(edited)).revision).toBe(1);
     const current = await models.current(edited);
     expect(current.revision).toBe(2);
-    expect(current.model.intents).toContain('lost_property');
+    const { ranking } = await models.recognise(edited, 'I lost something');
+    expect(ranking.map(({ intent }) => intent)).toContain('lost_property');
   });
 
   it('do acts in the order they came, none lost', async () => {
@@ -255,19 +282,42 @@ describe('the services, with real workers and a real database', () => {
 
   it('explain a message with the model that answers, as it was read', async () => {
     const bot = await bots.get(await bots.create(me, english()));
-    const model = await models.answering(bot);
     const text = 'plese cancel my order';
     const explanation = await models.explain(bot, text);
-    const vectors = await encoding.vectorsNow(model.recogniser.textsToEncode(text));
-    expect(explanation.recognition).toEqual(model.recogniser.recognise(text, vectors, '2026-03-04T09:30'));
+    expect(explanation.recognition).toEqual(await models.recognise(bot, text));
     expect(explanation.words.map((word) => word.text)).toEqual(['plese', 'cancel', 'my', 'order']);
-    expect(explanation.nearest[0]).toMatchObject({ intent: 'cancel_order', text: 'cancel my order' });
+    expect(explanation.nearest[0]).toMatchObject({ intent: 'cancel_order', utterance: 'u13', text: 'cancel my order' });
   });
 
-  it('store a model as the bytes it came in, which read back the same', async () => {
-    const bot = await bots.get(await bots.create(me, english()));
-    const { model } = await models.current(bot);
-    expect((await loadModel(db, bot.id))?.model).toEqual(model);
+  it('tell screens what happens, who did it, and when the model is there', async () => {
+    const id = await bots.create(me, english());
+    await models.current(await bots.get(id));
+    const heard: BotEvent[] = [];
+    let closed = false;
+    const leave = app.events.listen(
+      id,
+      { person: 'me', window: 'left' },
+      (event) => heard.push(event),
+      () => (closed = true),
+    );
+    const add = (name: string, context: Context) => bots.act(context, id, { do: 'addIntent', name });
+    await add('a', { ...me, window: 'left' });
+    await add('b', { ...me, window: 'right' });
+    await add('c', contextOf('sue'));
+    await until(() => models.state(id)?.settled);
+    const acts = heard.flatMap((event) => (event.type === 'act' ? [event] : []));
+    expect(acts.map(({ acts: number, label, by }) => [number, label, by])).toEqual([
+      [1, 'add a', 'this window'],
+      [2, 'add b', 'you'],
+      [3, 'add c', 'somebody else'],
+    ]);
+    expect(heard.filter(({ type }) => type === 'model').at(-1)).toMatchObject({
+      model: { state: 'current', revision: 4, settled: true },
+    });
+    leave();
+    await add('d', me);
+    expect(heard.filter(({ type }) => type === 'act')).toHaveLength(3);
+    expect([app.events.isWatched(id), closed]).toEqual([false, false]);
   });
 
   it('run walkthroughs with each new model', async () => {
@@ -277,6 +327,7 @@ describe('the services, with real workers and a real database', () => {
       { name: 'wrong', turns: [{ user: 'what are your opening hours' }], expect: { outcome: 'cancelled' } },
     ]);
     await models.current(await bots.get(id));
+    await until(() => models.state(id)?.settled);
     expect(models.walkthroughs(id)?.map((result) => result.passed)).toEqual([true, false]);
     expect(models.state(id)).toMatchObject({ state: 'current', settled: true });
   });
@@ -287,36 +338,40 @@ describe('the services, with real workers and a real database', () => {
       intent: 'opening_hours',
     }));
 
-    async function finished(runs: TestRunService, id: number) {
+    async function finished(botId: number, id: number) {
       for (;;) {
-        const progress = runs.progress(id)!;
-        if (progress.state !== 'running') return progress;
+        const job = (await app.jobs.get(botId, id))!;
+        if (job.state !== 'running') return job;
         await new Promise((resolve) => setTimeout(resolve, 20));
       }
     }
 
     it('read every line and keep the measures', async () => {
-      const runs = new TestRunService(db, models, encoding, (error) => reported.push(error));
       const bot = await bots.get(await bots.create(me, english()));
       const set = await createTestSet(db, bot.id, 'hours', [...lines, { text: 'no idea', intent: null }], AT);
-      const started = (await runs.start(bot, set))!;
+      const started = (await app.testRuns.start(bot, set))!;
       expect(started).toMatchObject({ state: 'running', total: 71 });
-      expect(await finished(runs, started.id)).toMatchObject({ state: 'done', done: 71 });
+      expect((await app.testRuns.start(bot, set))!.id).toBe(started.id);
+      const job = await finished(bot.id, started.id);
+      expect(job).toMatchObject({ state: 'done', done: 71 });
       const run = (await lastTestRun(db, bot.id, set))!;
+      expect(run.id).toBe(job.result);
       expect(run.evaluation).toMatchObject({ inScope: 70, outOfScope: 1 });
       expect(run.evaluation.accuracy).toBe(run.results.filter((line) => line.expected === line.predicted).length / 70);
+      expect(await readJob(db, started.id)).toMatchObject({ state: 'done', result: run.id });
     });
 
     it('stop when told to, and leave no half run behind', async () => {
-      const runs = new TestRunService(db, models, encoding, (error) => reported.push(error));
       const bot = await bots.get(await bots.create(me, english()));
       const fresh = lines.map((line, index) => ({ ...line, text: `${line.text} or ${index + 1000}` }));
       const set = await createTestSet(db, bot.id, 'hours', fresh, AT);
-      const { id } = (await runs.start(bot, set))!;
-      runs.stop(id);
-      expect((await finished(runs, id)).state).toBe('stopped');
+      const { id } = (await app.testRuns.start(bot, set))!;
+      expect(app.jobs.stop(bot.id + 1, id)).toBe(false);
+      expect(app.jobs.stop(bot.id, id)).toBe(true);
+      expect((await finished(bot.id, id)).state).toBe('stopped');
+      expect(app.jobs.stop(bot.id, id)).toBe(false);
       expect(await lastTestRun(db, bot.id, set)).toBeNull();
-      expect(await runs.start(bot, 12345)).toBeNull();
+      expect(await app.testRuns.start(bot, 12345)).toBeNull();
     });
   });
 });

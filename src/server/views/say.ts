@@ -3,10 +3,7 @@ import { insertsForForm } from '../../core/bot/inserts.js';
 import { formNotes, sayGaps } from '../../core/bot/notes.js';
 import { botTextNotes } from '../../core/bot/textNotes.js';
 import type { SayList, SayView, TextsView } from '../../core/contract/say.js';
-import { readThrough } from '../../core/converse/readThrough.js';
 import type { Application } from '../application.js';
-import { localNow } from '../time.js';
-import { openModelOf } from './bot.js';
 
 function sayList(document: BotDocument): SayList {
   const gaps = sayGaps(document);
@@ -28,11 +25,6 @@ export async function sayView(app: Application, botId: number, wanted: string | 
   const intents = form
     ? document.intents.filter((intent) => intent.form === form.name).map((intent) => intent.name)
     : [];
-  const open = await openModelOf(app, bot);
-  const known = open?.recogniser.document.forms.find((candidate) => candidate.name === form?.name);
-  const opener = intents.find((name) =>
-    open?.recogniser.document.intents.some((intent) => intent.name === name && intent.form === form?.name),
-  );
   const used = new Set(form?.slots.map(({ entity }) => entity));
   return {
     ...sayList(document),
@@ -42,8 +34,7 @@ export async function sayView(app: Application, botId: number, wanted: string | 
           notes: formNotes(document, form),
           intents,
           inserts: insertsForForm(document, form),
-          readThrough:
-            open && known && opener ? readThrough(open.recogniser, opener, known, localNow(document.timeZone)) : null,
+          readThrough: await app.models.readThrough(bot, form.name),
           stale: (await app.models.stateOf(bot)).state !== 'current',
         }
       : null,

@@ -1,29 +1,27 @@
 import { isOffered, proposedName } from '../../core/bot/customersName.js';
-import { BUILT_IN_KINDS, entitiesInUse, findForm } from '../../core/bot/document.js';
+import { BUILT_IN_KINDS, entitiesInUse, findForm, type Utterance } from '../../core/bot/document.js';
 import { intentNotes, unknownValues } from '../../core/bot/notes.js';
 import { writeMarking } from '../../core/bot/marking.js';
-import { measureHeldOut } from '../../core/measure/evaluate.js';
 import type { Decision } from '../../core/recognise/gate.js';
 import type { EntitiesView, HeldOutMark, TeachView } from '../../core/contract/teach.js';
 import type { Application } from '../application.js';
-import { openModelOf } from './bot.js';
 
 export async function teachView(app: Application, botId: number, wanted: string | null): Promise<TeachView> {
   const bot = await app.bots.get(botId);
   const { document } = bot;
-  const open = await openModelOf(app, bot);
-  const heldOut = open?.model.heldOut ?? [];
-  const { intents: measures, interval } = measureHeldOut(
-    heldOut,
-    document.intents.map((intent) => intent.name),
-  );
-  const recallOf = (name: string) => measures.find((measure) => measure.intent === name)?.recall ?? null;
+  const model = await app.models.model(bot);
+  const heldOut = await app.models.predictions(bot);
+  const recalls = new Map(model?.heldOut.intents.map((measure) => [measure.intent, measure.recall]));
+  const recallOf = (name: string) => recalls.get(name) ?? null;
   const intent = document.intents.find((candidate) => candidate.name === wanted) ?? document.intents[0];
-  const predictions = new Map(heldOut.filter((item) => item.intent === intent?.name).map((item) => [item.text, item]));
+  const predictions = new Map(
+    heldOut.filter((item) => item.intent === intent?.name).map((item) => [item.utterance, item]),
+  );
   const { gate } = document;
-  const markOf = (text: string): HeldOutMark | null => {
-    const prediction = predictions.get(text);
-    if (!prediction) return null;
+  const markOf = ({ id, text }: Utterance): HeldOutMark | null => {
+    const prediction = predictions.get(id);
+    // One that was changed since is not the one that was measured.
+    if (prediction?.text !== text) return null;
     const right = prediction.predicted === prediction.intent;
     const decision: Decision =
       right && prediction.ownConfidence >= gate.accept
@@ -40,7 +38,7 @@ export async function teachView(app: Application, botId: number, wanted: string 
       utterances: utterances.length,
       recall: recallOf(name),
     })),
-    heldOut: interval,
+    heldOut: model?.heldOut.interval ?? null,
     forms: document.forms.map((form) => form.name),
     desks: document.desks.map((desk) => desk.name),
     language: document.languages[0] ?? 'en',
@@ -54,9 +52,9 @@ export async function teachView(app: Application, botId: number, wanted: string 
           rows: intent.utterances.map((utterance) => ({
             ...utterance,
             source: writeMarking(utterance),
-            heldOut: markOf(utterance.text),
+            heldOut: markOf(utterance),
           })),
-          notes: intentNotes(document, intent, heldOut, open?.model.unread),
+          notes: intentNotes(document, intent, heldOut, model?.unread),
           unknown: unknownValues(document, intent),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
           known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],

@@ -4,18 +4,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT, contextOf } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { measure } from '../../core/measure/evaluate.js';
-import type { Application } from '../application.js';
+import { assemble, type Application } from '../application.js';
 import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import { NoSuchBotError } from '../repositories/bots.js';
 import { createTestSet, saveTestRun } from '../repositories/tests.js';
 import { addWalkthroughs } from '../repositories/walkthroughs.js';
-import { BotService } from '../services/bots.js';
-import { ConversationService } from '../services/conversations.js';
-import { EncodingService } from '../services/encoding.js';
-import { HealthService } from '../services/health.js';
-import { ModelService } from '../services/models.js';
-import { TestRunService } from '../services/testRuns.js';
 import { botFrame } from './bot.js';
 import { proveView } from './prove.js';
 import { sayView } from './say.js';
@@ -30,21 +24,13 @@ let id: number;
 
 beforeAll(async () => {
   db = await openDatabase(':memory:');
-  const report = (error: unknown) => {
-    throw error;
-  };
-  const encoding = new EncodingService(db);
-  const models = new ModelService(db, encoding, report);
-  app = {
-    database: db,
+  app = assemble(db, {
     log: pino({ level: 'silent' }),
-    models,
-    bots: new BotService(db, models),
-    conversations: new ConversationService(db, models),
-    testRuns: new TestRunService(db, models, encoding, report),
-    health: new HealthService(db, models, pino({ level: 'silent' })),
-    close: () => Promise.resolve(),
-  };
+    models: null,
+    report: (error) => {
+      throw error;
+    },
+  });
   const shop = teaShop((draft) => {
     (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('a tin of <tea>nettle tea</tea>');
     (draft['forms'] as { slots: { prompts: string[] }[] }[])[1]!.slots[1]!.prompts = [];
@@ -54,19 +40,20 @@ beforeAll(async () => {
     { name: 'hours', turns: [{ user: 'opening times' }], expect: { outcome: 'completed' } },
   ]);
   await app.models.current(await app.bots.get(id));
+  while (!app.models.state(id)?.settled) await new Promise((resolve) => setTimeout(resolve, 10));
 });
 
 afterAll(async () => {
-  await app.models.close();
+  await app.close();
   await db.destroy();
 });
 
 describe('the frame of every screen', () => {
   it('carries the live figure of each stage', async () => {
     const frame = await botFrame(app, me, id);
-    const model = await app.models.answering(await app.bots.get(id));
-    const right = model.model.heldOut.filter((line) => line.predicted === line.intent).length;
-    expect(frame.figures.teach).toBe(right / model.model.heldOut.length);
+    const heldOut = await app.models.predictions(await app.bots.get(id));
+    const right = heldOut.filter((line) => line.predicted === line.intent).length;
+    expect(frame.figures.teach).toBe(right / heldOut.length);
     expect(frame.figures.say).toBe(1);
     expect(frame.figures.try).toEqual({ passing: 1, all: 1 });
     expect(frame.figures.prove).toBeNull();
@@ -90,11 +77,11 @@ describe('the frame of every screen', () => {
 describe('Teach', () => {
   it('gives each row its held-out score, and what the gate would make of it', async () => {
     const { current, intents } = await teachView(app, id, 'opening_hours');
-    const model = await app.models.answering(await app.bots.get(id));
+    const heldOut = await app.models.predictions(await app.bots.get(id));
     expect(intents.map((intent) => intent.utterances)).toEqual([7, 6, 5]);
     expect(current?.rows).toHaveLength(6);
     for (const row of current!.rows) {
-      const prediction = model.model.heldOut.find((line) => line.intent === 'opening_hours' && line.text === row.text)!;
+      const prediction = heldOut.find((line) => line.utterance === row.id)!;
       expect(row.heldOut).toMatchObject({ predicted: prediction.predicted, confidence: prediction.ownConfidence });
       if (row.heldOut!.decision === 'accept') expect(prediction.predicted).toBe('opening_hours');
     }

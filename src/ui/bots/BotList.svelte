@@ -10,7 +10,7 @@
   import NameDialog from '../shared/NameDialog.svelte';
   import ThemeButton from '../shared/ThemeButton.svelte';
   import { toasts } from '../shared/toasts.svelte.js';
-  import { refresh } from '../shared/refresh.js';
+  import { invalidateAll } from '$app/navigation';
 
   const { bots }: { bots: BotSummary[] } = $props();
 
@@ -47,20 +47,20 @@
   const duplicate = (id: number) =>
     attempt(async () => {
       await send('POST', `/api/bots/${id}/duplicate`);
-      await refresh();
+      await invalidateAll();
     });
 
   const remove = (bot: BotSummary) =>
     attempt(async () => {
       await send('DELETE', `/api/bots/${bot.id}`);
-      await refresh();
+      await invalidateAll();
       toasts.say('success', `Deleted ${bot.name}.`, { label: 'Undo', run: () => void restore(bot.id) });
     });
 
   const restore = (id: number) =>
     attempt(async () => {
       await send('POST', `/api/bots/${id}/restore`);
-      await refresh();
+      await invalidateAll();
     });
 </script>
 

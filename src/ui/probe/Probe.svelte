@@ -2,7 +2,7 @@
   import type { ModelState, BotFrame } from '$core/contract/bot.js';
   import type { Recognition } from '$core/recognise/recognition.js';
   import { ApiError, send } from '../shared/api.js';
-  import { modelWatch } from '../shared/model.svelte.js';
+  import { live } from '../shared/live.svelte.js';
   import Explanation from '../shared/Explanation.svelte';
   import { probe } from './probe.svelte.js';
   import ProbeActs from './ProbeActs.svelte';
@@ -38,7 +38,7 @@
   $effect(() => {
     const { text } = probe;
     // A newly taught model reads the line anew.
-    void modelWatch.state?.revision;
+    void live.model?.revision;
     clearTimeout(waiting);
     if (text.trim() === '') {
       request?.abort();

@@ -7,7 +7,7 @@
   import { send } from '../shared/api.js';
   import { toasts } from '../shared/toasts.svelte.js';
   import { probe } from './probe.svelte.js';
-  import { refresh } from '../shared/refresh.js';
+  import { refresh } from '../shared/live.svelte.js';
 
   /** What can be done with a message that was tried. */
   const {

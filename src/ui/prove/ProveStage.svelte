@@ -1,8 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { onDestroy } from 'svelte';
-  import { ProgressBar } from 'carbon-components-svelte';
-  import type { ProveView, TestRunProgress } from '$core/contract/prove.js';
+  import type { JobView } from '$core/contract/job.js';
+  import type { ProveView } from '$core/contract/prove.js';
   import type { Fault } from '$core/bot/schema.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
@@ -13,20 +12,36 @@
   import Figures from './Figures.svelte';
   import IntentTable from './IntentTable.svelte';
   import WrongLines from './WrongLines.svelte';
-  import { refresh } from '../shared/refresh.js';
+  import JobProgress from '../shared/JobProgress.svelte';
+  import { live, refresh } from '../shared/live.svelte.js';
 
   const { botId, view, revision }: { botId: number; view: ProveView; revision: number } = $props();
 
-  /** How often a run is asked how far it is, in milliseconds. */
-  const OFTEN = 300;
-
   let refused = $state<{ message: string; faults: Fault[] } | null>(null);
-  let progress = $state<TestRunProgress | null>(null);
-  let timer: ReturnType<typeof setTimeout> | undefined;
+  /** The run that was begun here, until what became of it is closed. */
+  let watched = $state<number | null>(null);
+  const progress = $derived(
+    live.jobs.find(
+      ({ id, kind, subject, state }) =>
+        kind === 'test run' && (id === watched || (subject === view.current?.id && state === 'running')),
+    ),
+  );
   /** The cell of the confusion matrix whose lines are shown. */
   let cell = $state<{ expected: string; predicted: string } | null>(null);
 
-  onDestroy(() => clearTimeout(timer));
+  // A run that is done shows in what is loaded then, whoever began it.
+  $effect(() => {
+    if (live.jobs.some(({ kind, state, result }) => kind === 'test run' && state === 'done' && isNew(result)))
+      void refresh();
+  });
+
+  const shown = new Set<number>();
+
+  function isNew(result: number | null): boolean {
+    if (result === null || shown.has(result)) return false;
+    shown.add(result);
+    return true;
+  }
 
   async function bringIn(file: File) {
     refused = null;
@@ -47,34 +62,11 @@
     if (!view.current) return;
     cell = null;
     try {
-      progress = await send('POST', `/api/bots/${botId}/test-sets/${view.current.id}/runs`);
-      follow();
+      const { id } = await send<JobView>('POST', `/api/bots/${botId}/test-sets/${view.current.id}/runs`);
+      watched = id;
     } catch (error) {
       tell(error);
     }
-  }
-
-  function follow() {
-    timer = setTimeout(() => void ask(), OFTEN);
-  }
-
-  async function ask() {
-    if (!progress) return;
-    try {
-      progress = await send<TestRunProgress>('GET', `/api/test-runs/${progress.id}`);
-    } catch (error) {
-      progress = null;
-      return tell(error);
-    }
-    if (progress.state === 'running') return follow();
-    if (progress.state === 'done') {
-      progress = null;
-      await refresh();
-    }
-  }
-
-  async function stop() {
-    if (progress) await send('DELETE', `/api/test-runs/${progress.id}`).catch(tell);
   }
 
   async function remove() {
@@ -117,22 +109,9 @@
     {/if}
   </div>
   {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
-  {#if progress}
+  {#if progress && progress.state !== 'done'}
     <div class="progress">
-      {#if progress.state === 'running'}
-        <ProgressBar
-          labelText="Running the test"
-          helperText="{progress.done} of {counted(progress.total, 'line')} read"
-          value={progress.done}
-          max={progress.total}
-        />
-        <button class="quiet firm" onclick={stop}>Stop</button>
-      {:else}
-        <p role="status">
-          {progress.state === 'stopped' ? 'Stopped. The last finished run is shown.' : progress.message}
-        </p>
-        <button class="quiet" onclick={() => (progress = null)}>Close</button>
-      {/if}
+      <JobProgress job={progress} label="Running the test" close={() => (watched = null)} />
     </div>
   {/if}
   {#if view.run}

@@ -2,12 +2,12 @@
   import type { BotFrame, ModelState } from '$core/contract/bot.js';
   import { stepHistory } from './acts.js';
   import { counted, moment } from './format.js';
-  import { modelWatch } from './model.svelte.js';
+  import { live } from './live.svelte.js';
   import ThemeButton from './ThemeButton.svelte';
 
   const { frame, search }: { frame: BotFrame; search: () => void } = $props();
 
-  const model = $derived(modelWatch.state ?? frame.model);
+  const model = $derived(live.model ?? frame.model);
 
   const undoTitle = $derived.by(() => {
     const { undo } = frame.history;
@@ -42,6 +42,11 @@
       onclick={() => stepHistory(frame.bot.id, 'redo')}>Redo</button
     >
   </span>
+  {#if live.lost}
+    <span class="lost" role="status">The server cannot be heard: what is shown may be old. Trying again …</span>
+  {:else if live.others !== null}
+    <span class="others" role="status">Somebody else: {live.others}</span>
+  {/if}
   <span
     class="model {model.state === 'current' ? '' : 'behind'}"
     role="status"
@@ -86,6 +91,18 @@
     margin-right: 1rem;
     color: var(--ink-soft);
     white-space: nowrap;
+  }
+
+  .others,
+  .lost {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    color: var(--ink-soft);
+  }
+
+  .lost {
+    color: var(--none);
   }
 
   .model.behind {

@@ -1,8 +1,7 @@
 import type { BotAct } from '$core/bot/acts/index.js';
 import { ApiError, send } from './api.js';
-import { modelWatch } from './model.svelte.js';
 import { toasts } from './toasts.svelte.js';
-import { refresh } from './refresh.js';
+import { live, refresh } from './live.svelte.js';
 
 /** Tells a refusal at the edge of the screen; anything else goes on up. */
 export function tell(error: unknown): void {
@@ -31,7 +30,7 @@ export async function edit(botId: number, act: BotAct, said?: string): Promise<b
     tell(error);
     return false;
   }
-  modelWatch.expectChange();
+  live.expectChange();
   await refresh();
   if (said !== undefined) toasts.say('success', said, { label: 'Undo', run: () => void stepHistory(botId, 'undo') });
   return true;
@@ -48,7 +47,7 @@ export async function keepEdit(botId: number, act: BotAct): Promise<true | strin
     if (!(error instanceof ApiError)) throw error;
     return error.message;
   }
-  modelWatch.expectChange();
+  live.expectChange();
   await refresh();
   return true;
 }
@@ -86,6 +85,6 @@ export async function stepHistory(botId: number, direction: 'undo' | 'redo', ove
     tell(error);
     return;
   }
-  modelWatch.expectChange();
+  live.expectChange();
   await refresh();
 }

@@ -13,8 +13,7 @@
   import TurnRow from './TurnRow.svelte';
   import { walkthroughOf } from './walkthroughOf.js';
   import WalkthroughList from './WalkthroughList.svelte';
-  import { modelWatch } from '../shared/model.svelte.js';
-  import { refresh } from '../shared/refresh.js';
+  import { live, refresh } from '../shared/live.svelte.js';
 
   const { botId, view }: { botId: number; view: TryView } = $props();
 
@@ -89,7 +88,7 @@
       const file = new Blob([JSON.stringify([walkthroughOf(name, whole)])]);
       await sendFile(`/api/bots/${botId}/walkthroughs`, file);
     });
-    modelWatch.expectChange();
+    live.expectChange();
     if (done) toasts.say('success', `Kept as a walkthrough; it runs after each change.`);
     return done;
   }
@@ -111,7 +110,8 @@
 <div class="try">
   <section class="work" aria-label="Conversation">
     <div class="tools">
-      <h1>
+      <h1 class="unseen">{view.conversation ? `Conversation ${view.conversation.id}` : 'Conversation'}</h1>
+      <div class="title">
         {#if view.conversation}
           {@const { id, name } = view.conversation}
           {#key id}
@@ -122,10 +122,8 @@
               keep={(text) => change({ name: text.trim() || null })}
             />
           {/key}
-        {:else}
-          Conversation
         {/if}
-      </h1>
+      </div>
       <button class="quiet firm" onclick={start} disabled={busy}>Start anew</button>
       {#if over}
         <span class="soft">with {view.conversation?.state.desk}; the bot is silent</span>
@@ -216,13 +214,14 @@
     border-bottom: 1px solid var(--line);
   }
 
-  h1 {
+  .title {
     flex: 1;
     min-width: 8rem;
   }
 
-  h1 :global(.cell) {
-    font: inherit;
+  .title :global(.cell) {
+    font-size: 1.25rem;
+    font-weight: 600;
   }
 
   .conversations {

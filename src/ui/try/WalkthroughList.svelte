@@ -5,11 +5,13 @@
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';
   import FileButton from '../shared/FileButton.svelte';
-  import { modelWatch } from '../shared/model.svelte.js';
-  import { refresh } from '../shared/refresh.js';
+  import JobProgress from '../shared/JobProgress.svelte';
+  import { live, refresh } from '../shared/live.svelte.js';
 
   /** Walkthroughs with what they came to when the model was last taught. */
   const { botId, walkthroughs }: { botId: number; walkthroughs: TryView['walkthroughs'] } = $props();
+
+  const running = $derived(live.jobs.find(({ kind, state }) => kind === 'walkthroughs' && state === 'running'));
 
   let refused = $state<{ message: string; faults: Fault[] } | null>(null);
 
@@ -17,7 +19,7 @@
     refused = null;
     try {
       await sendFile(`/api/bots/${botId}/walkthroughs`, file);
-      modelWatch.expectChange();
+      live.expectChange();
       await refresh();
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -28,7 +30,7 @@
   async function remove(id: number) {
     try {
       await send('DELETE', `/api/bots/${botId}/walkthroughs/${id}`);
-      modelWatch.expectChange();
+      live.expectChange();
       await refresh();
     } catch (error) {
       tell(error);
@@ -41,6 +43,7 @@
   <FileButton label="Import" accept=".json" choose={bringIn} firm />
 </div>
 {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
+{#if running}<JobProgress job={running} label="Running the walkthroughs" />{/if}
 {#if walkthroughs.length === 0}
   <p class="soft">None yet. Keep a conversation that went right, and it is run again after each change.</p>
 {/if}

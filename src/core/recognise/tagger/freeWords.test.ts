@@ -6,7 +6,8 @@ import { encodeTexts, NO_VECTORS, type Vectors } from '../../encode/encoder.js';
 import { readBotFile } from '../../formats/botFile.js';
 import { readTestFile, type TestLine } from '../../formats/testFile.js';
 import type { Recognition } from '../recognition.js';
-import { openRecogniser, textsForTraining, trainRecogniser, type Recogniser } from '../recogniser.js';
+import { openRecogniser, type Recogniser } from '../open.js';
+import { prepareTraining } from '../train.js';
 
 const FOLDER = new URL('../../../../tests/freeWords/', import.meta.url);
 const NOW = '2026-03-04T09:30';
@@ -39,12 +40,12 @@ describe('free words, people and places in messages of customers, learned from a
 
   beforeAll(async () => {
     const encoder = await loadEncoder(encoderFolder());
-    const taught = await encodeTexts(encoder, textsForTraining(bot));
-    const recogniser = openRecogniser(bot, trainRecogniser(bot, taught));
+    const taught = await encodeTexts(encoder, prepareTraining(bot).texts);
+    const recogniser = openRecogniser(bot, prepareTraining(bot).train(taught));
     const asked = lines.flatMap(({ text }) => recogniser.textsToEncode(text));
     seen = { recogniser, vectors: new Map([...taught, ...(await encodeTexts(encoder, asked))]) };
     const unencoded = { ...bot, languages: ['xx'] };
-    unseen = openRecogniser(unencoded, trainRecogniser(unencoded, NO_VECTORS));
+    unseen = openRecogniser(unencoded, prepareTraining(unencoded).train(NO_VECTORS));
     read = async (text) => recogniser.recognise(text, await encodeTexts(encoder, recogniser.textsToEncode(text)), NOW);
   });
 

@@ -6,7 +6,7 @@
   import { probe } from '$ui/probe/probe.svelte.js';
   import { stepHistory } from '$ui/shared/acts.js';
   import CommandSearch from '$ui/shared/CommandSearch.svelte';
-  import { modelWatch } from '$ui/shared/model.svelte.js';
+  import { live } from '$ui/shared/live.svelte.js';
   import StageLine from '$ui/shared/StageLine.svelte';
   import { STAGES, stagePath } from '$ui/shared/stages.js';
   import TopBar from '$ui/shared/TopBar.svelte';
@@ -17,10 +17,10 @@
   let searching = $state(false);
 
   $effect(() => {
-    modelWatch.show(data.frame.bot.id, data.frame.model);
+    live.show(data.frame);
   });
 
-  onDestroy(() => modelWatch.leave());
+  onDestroy(() => live.leave());
 
   // A field is kept when it is left, and going elsewhere leaves it.
   beforeNavigate(() => {
@@ -55,7 +55,7 @@
 
 <div class="frame">
   <TopBar frame={data.frame} search={() => (searching = true)} />
-  <StageLine botId={data.frame.bot.id} figures={data.frame.figures} path={page.url.pathname} />
+  <StageLine botId={data.frame.bot.id} figures={{ ...data.frame.figures, ...live.figures }} path={page.url.pathname} />
   <main>{@render children()}</main>
   <Probe botId={data.frame.bot.id} intents={data.frame.intents} testSets={data.frame.testSets} />
 </div>

@@ -1,11 +1,14 @@
 import { loading, pathNumber } from '$server/http.js';
 import { tryView } from '$server/views/try.js';
+import { MODEL_VIEW, VIEW } from '$ui/shared/loads.js';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = (event) =>
-  loading(event, 'bot:read', async (app, context) => ({
+export const load: PageServerLoad = (event) => {
+  event.depends(VIEW, MODEL_VIEW);
+  return loading(event, 'bot:read', async (app, context) => ({
     view: await tryView(app, context, pathNumber(event.params.bot), {
       wanted: event.url.searchParams.get('conversation'),
       all: event.url.searchParams.has('all'),
     }),
   }));
+};

@@ -1,0 +1,194 @@
+import type { BotDocument } from '../bot/document.js';
+import type { MarkedText } from '../bot/marking.js';
+import type { Vectors } from '../encode/encoder.js';
+import { prepareSpeller } from '../text/spelling.js';
+import { BACKGROUND } from './background.js';
+import { goOn, type Check } from './check.js';
+import { asSaid } from './described.js';
+import { countTerms } from './features.js';
+import type { Candidate } from './finders/finder.js';
+import { prepareFinders, type FindAll } from './finders/index.js';
+import { Similarities } from './gram.js';
+import { FEW_UTTERANCES, imagine, withImagined, type Imagined } from './imagined.js';
+import { trainIntentModel, type CountedText, type TrainingText } from './intentModel.js';
+import type { RecogniserModel } from './model.js';
+import { modelText, SOME_DAY } from './modelText.js';
+import { isEncoded, mainLanguage, prepareReader, readWith, wordsOf, type ReadText } from './reading.js';
+import { TaggerMemory, trainTaggers, wordsForTaggers } from './tagger/tagger.js';
+import { packWords } from './tagger/wordViews.js';
+
+/** A text as it is learned from, with its values and the entities that could not be looked for. */
+type FoundText = CountedText & { found: Candidate[]; failed: string[] };
+
+/** What a training leaves for the next, which mostly has the same texts; without it all is found anew. */
+export class TrainingMemory {
+  #entities = '';
+  #texts = new Map<string, FoundText>();
+  readonly taggers = new TaggerMemory();
+  readonly similarities = new Similarities();
+
+  /** Forgets the texts of other entities. */
+  open(document: BotDocument): void {
+    const entities = JSON.stringify([document.entities, document.forms, document.region]);
+    if (entities !== this.#entities || this.#texts.size > MOST_REMEMBERED) this.#texts.clear();
+    this.#entities = entities;
+  }
+
+  /** Counts the terms of a text, as it is read. */
+  count(read: ReadText, vocabulary: ReadonlySet<string>, findAll: FindAll): FoundText {
+    // Of the vocabulary only the text's own words matter to it.
+    const key = `${read.text}\n${read.mended}\n${read.tokens.map(({ norm }) => (vocabulary.has(norm) ? 1 : 0)).join('')}`;
+    const known = this.#texts.get(key);
+    if (known) return known;
+    const failed: string[] = [];
+    const found = findAll(read, SOME_DAY, [], failed);
+    const text = modelText(read.mended, read.tokens, found);
+    const counted = { ...text, counts: countTerms(text), found, failed: [...new Set(failed)] };
+    this.#texts.set(key, counted);
+    return counted;
+  }
+}
+
+const MOST_REMEMBERED = 60_000;
+
+type PlainTraining = Pick<TrainingText, 'intent' | 'utterance' | 'part'> & { text: string };
+
+/** How many values an opening has. */
+const OPENING_VALUES = 2;
+
+/** How an utterance of many values begins: people say so much at first, and the rest when they are asked. */
+function openingOf({ text, marks }: MarkedText): string | null {
+  const ends = marks.map(({ end }) => end).sort((a, b) => a - b);
+  return ends.length > OPENING_VALUES ? text.slice(0, ends[OPENING_VALUES - 1]) : null;
+}
+
+/** An intent is known by its utterances and its description; by its name too, while it has few utterances. */
+function trainingTexts(document: BotDocument): PlainTraining[] {
+  return document.intents.flatMap((intent) => {
+    const { name, utterances, description } = intent;
+    const texts = utterances.flatMap((utterance): PlainTraining[] => {
+      const whole: PlainTraining = { text: utterance.text, intent: name, utterance: utterance.id, part: 'whole' };
+      const opening = openingOf(utterance);
+      return opening === null ? [whole] : [whole, { ...whole, text: opening, part: 'opening' }];
+    });
+    const about = (text: string): PlainTraining => ({ text, intent: name, utterance: null, part: 'description' });
+    const few = utterances.length < FEW_UTTERANCES;
+    if (description !== undefined) texts.push(about(few && isEncoded(document) ? asSaid(description) : description));
+    if (few) texts.push(about(name.replace(/[_-]/g, ' ')));
+    return texts;
+  });
+}
+
+/** The background as messages are read: with its misspelt words put right. */
+const background: readonly ReadText[] = readBackground();
+
+function readBackground(): ReadText[] {
+  const speller = prepareSpeller(new Set());
+  return BACKGROUND.map((text) => readWith(text, (token) => speller.mend(token)));
+}
+
+/** What helps the intents that have few utterances. */
+function imagineFor(document: BotDocument, texts: readonly TrainingText[], vectors: Vectors): Imagined[] {
+  const few = new Set(
+    document.intents.filter(({ utterances }) => utterances.length < FEW_UTTERANCES).map(({ name }) => name),
+  );
+  return imagine(
+    texts.filter(({ intent, part }) => few.has(intent) && part !== 'opening'),
+    texts.filter(({ intent, part }) => !few.has(intent) && part === 'whole'),
+    vectors,
+  );
+}
+
+const NO_TERMS = countTerms({ text: '', words: [], masked: [] });
+
+const imaginedText = ({ text, intent }: Imagined): TrainingText => ({
+  text,
+  words: [],
+  masked: [],
+  counts: NO_TERMS,
+  written: '',
+  intent,
+  utterance: null,
+  part: 'imagined',
+});
+
+/** A bot that is about to be taught. */
+export interface PreparedTraining {
+  /** The texts whose sentence vectors training needs, each once; none where the language has no encoder. */
+  readonly texts: string[];
+  /**
+   * @param vectors of every text of {@link texts}
+   * @param check throws where the training is no longer wanted
+   */
+  train(vectors: Vectors, check?: Check): RecogniserModel;
+}
+
+/**
+ * Reads everything that a bot is taught with, once.
+ * @param memory what the training before left
+ */
+export function prepareTraining(
+  document: BotDocument,
+  memory: TrainingMemory = new TrainingMemory(),
+): PreparedTraining {
+  memory.open(document);
+  const words = wordsOf(document);
+  const reader = prepareReader(document, words);
+  const readings = new Map<string, ReadText>();
+  const readOnce = (text: string): ReadText => {
+    const read = readings.get(text) ?? reader.read(text);
+    readings.set(text, read);
+    return read;
+  };
+  const taught = trainingTexts(document).map((own) => ({ ...own, read: readOnce(own.text) }));
+  const encoded = isEncoded(document);
+  const texts = !encoded
+    ? []
+    : [
+        ...new Set([
+          ...taught.map(({ read }) => read.mended),
+          ...background.map(({ mended }) => mended),
+          ...wordsForTaggers(document, readOnce),
+        ]),
+      ];
+  return {
+    texts,
+    train(vectors, check = goOn) {
+      const findAll = prepareFinders(document, reader.vocabulary);
+      const count = (read: ReadText) => {
+        check();
+        return memory.count(read, reader.vocabulary, findAll);
+      };
+      const counted = taught.map(({ text, read, ...own }): TrainingText & FoundText => ({
+        ...count(read),
+        written: text,
+        ...own,
+      }));
+      const imagined = encoded ? imagineFor(document, counted, vectors) : [];
+      const behind = background.map(count);
+      const readForTagger = (text: string) => ({ read: readOnce(text), candidates: count(readOnce(text)).found });
+      const taggers = trainTaggers(document, readForTagger, vectors, memory.taggers);
+      const taughtWords = Object.values(taggers).flatMap((tagger) => tagger.taught.map(({ word }) => word));
+      return {
+        ...trainIntentModel({
+          texts: [...counted, ...imagined.map(imaginedText)],
+          background: behind,
+          language: mainLanguage(document),
+          vectors: withImagined(
+            [...counted, ...behind].map(({ text }) => text),
+            imagined,
+            vectors,
+          ),
+          similarities: memory.similarities,
+          check,
+        }),
+        words,
+        taggers,
+        taught: packWords([...new Set(taughtWords)], vectors),
+        unread: counted
+          .filter(({ part, failed }) => part === 'whole' && failed.length > 0)
+          .map(({ intent, written, failed }) => ({ intent, text: written, entities: failed })),
+      };
+    },
+  };
+}

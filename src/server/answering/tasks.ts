@@ -1,0 +1,58 @@
+import type { PersonSaid } from '../../core/contract/try.js';
+import type { ConversationState, Step } from '../../core/converse/state.js';
+import type { TranscriptLine, Walkthrough, WalkthroughResult } from '../../core/converse/walkthrough.js';
+import type { Vectors } from '../../core/encode/encoder.js';
+import type { TestLine } from '../../core/formats/testFile.js';
+import type { LineResult } from '../../core/measure/evaluate.js';
+import type { Explanation } from '../../core/recognise/explain.js';
+import type { Recognition } from '../../core/recognise/recognition.js';
+
+/** A model file in memory that threads share. */
+export interface SharedModel {
+  /** Names it among all models. */
+  key: string;
+  bytes: Uint8Array;
+}
+
+/** What an answering thread does, by name: what it is given, and what it gives. */
+export interface Tasks {
+  /** Reads one message. */
+  recognise: { given: { model: SharedModel; text: string; now: string }; gives: Recognition };
+  /** Takes a conversation one turn further. */
+  converse: {
+    given: { model: SharedModel; state: ConversationState; said: PersonSaid; now: string };
+    gives: Step;
+  };
+  /** The conversation that a form gives; `null` where no intent opens it. */
+  readThrough: { given: { model: SharedModel; form: string; now: string }; gives: TranscriptLine[] | null };
+  /** The texts whose vectors an explanation needs. */
+  textsToExplain: { given: { model: SharedModel; text: string }; gives: string[] };
+  /** Why a message is read as it is. */
+  explain: { given: { model: SharedModel; text: string; now: string; vectors: Vectors }; gives: Explanation };
+  /** The texts whose vectors messages need, in test lines or in turns of conversations. */
+  textsOf: { given: { model: SharedModel; messages: string[]; as: 'lines' | 'turns' }; gives: string[] };
+  /** Reads lines of a test set. */
+  readLines: {
+    given: { model: SharedModel; lines: TestLine[]; now: string; vectors: Vectors };
+    gives: LineResult[];
+  };
+  /** Runs a walkthrough. */
+  walk: {
+    given: { model: SharedModel; walkthrough: Walkthrough; now: string; vectors: Vectors };
+    gives: WalkthroughResult;
+  };
+  /** Encodes texts: a vector each, in their order. */
+  encode: { given: { texts: string[] }; gives: Float32Array[] };
+}
+
+export type TaskName = keyof Tasks;
+
+/** A task as it is sent to a thread. */
+export type Task<Name extends TaskName = TaskName> = {
+  [One in Name]: {
+    name: One;
+    given: Tasks[One]['given'];
+    /** Where the encoder's files lie. */
+    encoder: string;
+  };
+}[Name];

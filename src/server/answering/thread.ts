@@ -1,0 +1,110 @@
+import { LRUCache } from 'lru-cache';
+import { readThrough } from '../../core/converse/readThrough.js';
+import { takeTurn } from '../../core/converse/takeTurn.js';
+import { textsOfTurn } from '../../core/converse/turn.js';
+import { runWalkthrough } from '../../core/converse/walkthrough.js';
+import { vectorsByText, type Encoder, type Vectors } from '../../core/encode/encoder.js';
+import { readLines, taughtMessages } from '../../core/measure/evaluate.js';
+import { answer } from '../../core/recognise/answer.js';
+import { lookAtModelFile, readModelFile } from '../../core/recognise/modelFile.js';
+import { openRecogniser, type Recogniser } from '../../core/recognise/open.js';
+import { loadEncoder } from '../encoder/load.js';
+import type { SharedModel, Task, TaskName, Tasks } from './tasks.js';
+
+/** An opened model, with the messages it was taught. */
+interface Opened {
+  recogniser: Recogniser;
+  taught: ReadonlySet<string>;
+}
+
+/** Memory that opened models of a thread may take, by the size of their files, in bytes. */
+const MOST_OPEN = 256 * 1024 * 1024;
+/** Vectors of what was lately read that stay in memory: words come again, and so does a text that is looked into. */
+const MOST_RECENT = 4000;
+
+const opened = new LRUCache<string, Opened>({ maxSize: MOST_OPEN });
+const recent = new LRUCache<string, Float32Array>({ max: MOST_RECENT });
+let loading: Promise<Encoder> | null = null;
+
+function open({ key, bytes }: SharedModel): Opened {
+  const known = opened.get(key);
+  if (known) return known;
+  const { document, model } = readModelFile(lookAtModelFile(bytes));
+  const fresh = { recogniser: openRecogniser(document, model), taught: taughtMessages(document) };
+  opened.set(key, fresh, { size: Math.min(bytes.length, MOST_OPEN) });
+  return fresh;
+}
+
+/** Encodes texts that were not lately read. */
+async function encode(folder: string, texts: readonly string[]): Promise<Vectors> {
+  const vectors = new Map<string, Float32Array>();
+  const missing: string[] = [];
+  for (const text of new Set(texts)) {
+    const vector = recent.get(text);
+    if (vector) vectors.set(text, vector);
+    else missing.push(text);
+  }
+  if (missing.length === 0) return vectors;
+  loading ??= loadEncoder(folder);
+  for (const [text, vector] of vectorsByText(missing, await (await loading).encode(missing))) {
+    vectors.set(text, vector);
+    recent.set(text, vector);
+  }
+  return vectors;
+}
+
+type Doers = {
+  [Name in TaskName]: (given: Tasks[Name]['given'], encoder: string) => Promise<Tasks[Name]['gives']>;
+};
+
+const DOERS: Doers = {
+  recognise({ model, text, now }, encoder) {
+    return answer(open(model).recogniser, text, now, (texts) => encode(encoder, texts));
+  },
+
+  converse({ model, state, said, now }, encoder) {
+    return takeTurn(open(model).recogniser, state, said, { now, encode: (texts) => encode(encoder, texts) });
+  },
+
+  readThrough({ model, form: name, now }) {
+    const { recogniser } = open(model);
+    const { forms, intents } = recogniser.document;
+    const form = forms.find((candidate) => candidate.name === name);
+    const opener = intents.find((intent) => intent.form === name);
+    return Promise.resolve(form && opener ? readThrough(recogniser, opener.name, form, now) : null);
+  },
+
+  textsToExplain: ({ model, text }) => Promise.resolve(open(model).recogniser.textsToExplain(text)),
+
+  explain({ model, text, now, vectors }) {
+    const steps = open(model).recogniser.explain(text, vectors, now);
+    for (;;) {
+      const next = steps.next();
+      if (next.done) return Promise.resolve(next.value);
+    }
+  },
+
+  textsOf({ model, messages, as }) {
+    const { recogniser } = open(model);
+    const textsOf = (message: string) =>
+      as === 'turns' ? textsOfTurn(recogniser, message) : recogniser.textsToEncode(message);
+    return Promise.resolve([...new Set(messages.flatMap(textsOf))]);
+  },
+
+  readLines({ model, lines, now, vectors }) {
+    const { recogniser, taught } = open(model);
+    return readLines(recogniser, lines, { now, taught, encode: () => Promise.resolve(vectors) });
+  },
+
+  walk: ({ model, walkthrough, now, vectors }) =>
+    Promise.resolve(runWalkthrough(open(model).recogniser, walkthrough, vectors, now)),
+
+  async encode({ texts }, folder) {
+    const vectors = await encode(folder, texts);
+    return texts.map((text) => vectors.get(text)!);
+  },
+};
+
+/** Does a task. */
+export const doTask = <Name extends TaskName>({ name, given, encoder }: Task<Name>): Promise<Tasks[Name]['gives']> =>
+  (DOERS[name] as (given: unknown, encoder: string) => Promise<Tasks[Name]['gives']>)(given, encoder);

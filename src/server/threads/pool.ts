@@ -1,0 +1,43 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Piscina } from 'piscina';
+
+/** Threads that do tasks in the order in which they were asked for. */
+export interface Threads<Task, Result> {
+  run(task: Task): Promise<Result>;
+  destroy(): Promise<void>;
+}
+
+/**
+ * Starts threads from the source of a self-contained module whose default export does a task.
+ * @param most threads that there are at once
+ */
+export function startThreads<Task, Result>(source: string, most = 1): Threads<Task, Result> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'reed-gate-'));
+  const filename = path.join(folder, 'worker.mjs');
+  writeFileSync(filename, source, { mode: 0o600 });
+  const pool = new Piscina<Task, Result>({
+    filename,
+    // A thread starts with its first task.
+    minThreads: 0,
+    maxThreads: most,
+    idleTimeout: Infinity,
+    concurrentTasksPerWorker: 1,
+    // Otherwise a task that no thread could take goes to the end of the line, and may do so again and again.
+    stricterFIFO: true,
+  });
+  let stopping = false;
+  // A thread that is stopped while it starts no longer finds its file.
+  pool.on('error', (error: Error) => {
+    if (!stopping) throw error;
+  });
+  return {
+    run: (task) => pool.run(task),
+    async destroy() {
+      stopping = true;
+      await pool.destroy();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

@@ -1,0 +1,3 @@
+import { doTask } from '../server/answering/thread.js';
+
+export default doTask;
