@@ -15,7 +15,7 @@ import {
   type TermIndex,
   type Vocabulary,
 } from './features.js';
-import type { Similarities} from './gram.js';
+import type { Similarities } from './gram.js';
 import { addSparseProducts, denseRows, part, type Gram } from './gram.js';
 import { LogisticProblem, softmaxRows, type LogisticSettings } from './logistic.js';
 

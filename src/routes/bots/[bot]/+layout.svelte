@@ -1,7 +1,7 @@
 <script lang="ts">
   import { beforeNavigate, goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { onDestroy } from 'svelte';
+  import { onMount } from 'svelte';
   import Probe from '$ui/probe/Probe.svelte';
   import { probe } from '$ui/probe/probe.svelte.js';
   import { stepHistory } from '$ui/shared/acts.js';
@@ -20,7 +20,7 @@
     live.show(data.frame);
   });
 
-  onDestroy(() => live.leave());
+  onMount(() => () => live.leave());
 
   // A field is kept when it is left, and going elsewhere leaves it.
   beforeNavigate(() => {
