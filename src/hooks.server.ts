@@ -1,11 +1,29 @@
 import { randomUUID } from 'node:crypto';
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
-import { application, closeApplication } from '$server/application.js';
+import { application, closeApplication, type Application } from '$server/application.js';
 import { ownHosts, refusedAtDoor } from '$server/doors.js';
 import { newId } from '$server/newId.js';
+import { StartError, troubleOf } from '$server/trouble.js';
+
+/** What a start that cannot be made ends with: whoever watches over the server need not try again. */
+const NO_START = 3;
+
+async function start(): Promise<Application> {
+  try {
+    return await application();
+  } catch (error) {
+    const sentence = error instanceof StartError ? error.message : troubleOf(error);
+    if (sentence === null) throw error;
+    process.stderr.write(`${sentence}\n`);
+    process.exit(NO_START);
+  }
+}
 
 export const init: ServerInit = async () => {
-  const { events } = await application();
+  process.umask(0o077);
+  const { events } = await start();
+  // A server whose keeper is gone would hold the data, and nobody would know.
+  if (process.channel) process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
   process.once('sveltekit:shutdown', () => void closeApplication());
   // The server waits for requests to end, and streams end only when they are told to.
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => events.close());

@@ -1,6 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
+import { lockFolder } from '../server/database/lock.js';
+import { makePrivateFolder } from '../server/database/open.js';
 import { databaseFile } from '../server/paths.js';
+import { StartError, troubleOf } from '../server/trouble.js';
 import { converseFile, showWalkthroughs } from './converse.js';
 import { evaluateFiles, showEvaluation } from './evaluate.js';
 import { UsageError } from './files.js';
@@ -72,7 +75,13 @@ program
   .requiredOption('--demo <folder>')
   .requiredOption('--data <folder>')
   .action(async (options: { demo: string; data: string }) => {
-    await seedDemo(options.demo, databaseFile(options.data), (text) => console.error(text));
+    makePrivateFolder(options.data);
+    const lock = lockFolder(options.data, `process ${process.pid}, filling in the demo`);
+    try {
+      await seedDemo(options.demo, databaseFile(options.data), (text) => console.error(text));
+    } finally {
+      lock.release();
+    }
   });
 
 try {
@@ -81,6 +90,9 @@ try {
   if (error instanceof UsageError) {
     console.error(error.message);
     process.exitCode = 2;
+  } else if (error instanceof StartError || troubleOf(error) !== null) {
+    console.error(error instanceof StartError ? error.message : troubleOf(error));
+    process.exitCode = 3;
   } else if (error instanceof CommanderError) {
     process.exitCode = error.exitCode === 0 ? 0 : 2;
   } else throw error;

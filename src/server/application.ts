@@ -1,11 +1,14 @@
 import { pino, type Logger } from 'pino';
 import type { Kysely } from 'kysely';
 import { Answering } from './answering/answering.js';
-import { openDatabase } from './database/open.js';
+import { lockFolder } from './database/lock.js';
+import { makePrivateFolder, openDatabase } from './database/open.js';
 import type { Database } from './database/schema.js';
 import { EventHub } from './events.js';
+import { FileReader } from './files/files.js';
 import { ModelStore } from './models/store.js';
-import { databaseFile, modelFolder } from './paths.js';
+import { databaseFile, dataFolder, modelFolder } from './paths.js';
+import { clearHalfMade } from './repositories/bots.js';
 import { BotService } from './services/bots.js';
 import { ConversationService } from './services/conversations.js';
 import { EncodingService } from './services/encoding.js';
@@ -14,6 +17,7 @@ import { JobService } from './services/jobs.js';
 import { ModelService } from './services/models.js';
 import { TestRunService } from './services/testRuns.js';
 import { WalkthroughRuns } from './services/walkthroughRuns.js';
+import { Trouble } from './trouble.js';
 
 /** Everything the routes call. */
 export interface Application {
@@ -30,20 +34,28 @@ export interface Application {
   close(): Promise<void>;
 }
 
-/** Puts the services together over a database. @param models the folder of model files; `null` for memory alone */
+/** What the services are put into. */
+export interface Surroundings {
+  log: Logger;
+  /** The folder of model files; `null` for memory alone. */
+  models: string | null;
+  /** Is told of work in the background that failed. */
+  report: (error: unknown, botId: number) => void;
+  /** How writing goes. */
+  trouble?: Trouble;
+}
+
+/** Puts the services together over a database. */
 export function assemble(
   database: Kysely<Database>,
-  {
-    log,
-    models: folder,
-    report,
-  }: { log: Logger; models: string | null; report: (error: unknown, botId: number) => void },
+  { log, models: folder, report, trouble = new Trouble() }: Surroundings,
 ): Application {
   const answering = new Answering();
   const encoding = new EncodingService(database, answering);
   const events = new EventHub();
   const jobs = new JobService({ database, events, report });
   const walkthroughRuns = new WalkthroughRuns({ database, answering, encoding, jobs, report });
+  const files = new FileReader();
   const store = new ModelStore(folder);
   const models = new ModelService({ database, answering, encoding, store, events, walkthroughRuns, report });
   return {
@@ -53,24 +65,31 @@ export function assemble(
     jobs,
     events,
     encoding,
-    bots: new BotService(database, models, events),
+    bots: new BotService({ database, models, events, files }),
     conversations: new ConversationService(database, models),
     testRuns: new TestRunService({ database, answering, models, encoding, jobs }),
-    health: new HealthService(database, models, log),
+    health: new HealthService(database, models, log, trouble),
     async close() {
       events.close();
       jobs.close();
       await models.close();
       await answering.close();
+      await files.close();
     },
   };
 }
 
 async function open(): Promise<Application> {
   const log = pino({ name: 'reed-gate', level: process.env['LOG_LEVEL'] ?? 'info' });
-  const database = await openDatabase(databaseFile());
+  const folder = dataFolder();
+  makePrivateFolder(folder);
+  const { PORT: port, HOST: host } = process.env;
+  const lock = lockFolder(folder, `process ${process.pid}, http://${host ?? 'localhost'}:${port ?? ''}`);
+  const trouble = new Trouble();
+  const database = await openDatabase(databaseFile(), (error) => trouble.note(error));
   const report = (error: unknown, botId: number) => log.error({ err: error, botId }, 'background work failed');
-  const app = assemble(database, { log, models: modelFolder(), report });
+  const app = assemble(database, { log, models: modelFolder(), report, trouble });
+  await clearHalfMade(database);
   const cutShort = await app.jobs.open();
   if (cutShort > 0) log.warn({ jobs: cutShort }, 'work was cut short when the program ended last');
   return {
@@ -78,6 +97,7 @@ async function open(): Promise<Application> {
     async close() {
       await app.close();
       await database.destroy();
+      lock.release();
     },
   };
 }

@@ -4,7 +4,10 @@ import type { Fault } from '../core/bot/schema.js';
 export class InputError extends Error {
   constructor(
     message: string,
+    /** The first of them. */
     readonly faults: readonly Fault[] = [],
+    /** How many there are. */
+    readonly number = faults.length,
   ) {
     super(message);
   }

@@ -9,6 +9,7 @@ import { NulCharacterError } from './database/driver.js';
 import { ForbiddenError, InputError, NotFoundError } from './errors.js';
 import { NoSuchBotError, StaleError } from './repositories/bots.js';
 import { NoModelError } from './services/models.js';
+import { troubleOf } from './trouble.js';
 
 export { NotFoundError } from './errors.js';
 
@@ -35,10 +36,10 @@ const shortened = (words: string): string =>
 export const faultsShown = (faults: readonly Fault[]): Fault[] =>
   faults.slice(0, MOST_FAULTS).map(({ path, message }) => ({ path: shortened(path), message: shortened(message) }));
 
-const refused = (error: Error, faults: readonly Fault[] = []): Refusal => ({
+const refused = (error: Error, faults: readonly Fault[] = [], number = faults.length): Refusal => ({
   message: shortened(error.message),
   faults: faultsShown(faults),
-  number: faults.length,
+  number,
 });
 
 function refusal(error: unknown): { status: number; body: Refusal } | null {
@@ -46,11 +47,11 @@ function refusal(error: unknown): { status: number; body: Refusal } | null {
   if (error instanceof ForbiddenError) return { status: 403, body: refused(error) };
   if (error instanceof NoModelError) return { status: 503, body: refused(error) };
   if (error instanceof StaleError) return { status: 409, body: refused(error) };
-  if (error instanceof ActError || error instanceof InputError) {
-    return { status: 422, body: refused(error, error.faults) };
-  }
+  if (error instanceof ActError) return { status: 422, body: refused(error, error.faults) };
+  if (error instanceof InputError) return { status: 422, body: refused(error, error.faults, error.number) };
   if (error instanceof NulCharacterError) return { status: 422, body: refused(error) };
-  return null;
+  const trouble = troubleOf(error);
+  return trouble === null ? null : { status: 503, body: refused(new Error(trouble)) };
 }
 
 type Work<T> = (app: Application, context: Context) => Promise<T>;

@@ -1,7 +1,7 @@
 import path from 'node:path';
 
 /** The folder of the user's data. */
-const dataFolder = (): string => process.env['REED_GATE_DATA'] ?? './data';
+export const dataFolder = (): string => process.env['REED_GATE_DATA'] ?? './data';
 
 /** The folder of model files within a data folder. */
 export const modelFolder = (folder = dataFolder()): string => path.join(folder, 'models');

@@ -150,6 +150,63 @@ export function deltaBetween(before: BotDocument, after: BotDocument): Delta {
   };
 }
 
+/** Rows of one slice. */
+const SLICE = 200;
+
+/** What makes a document out of nothing but its settings, in deltas of few rows each: parts first, then their rows. */
+export function* slicesOf(document: BotDocument): Generator<Delta> {
+  const bare: BotDocument = {
+    ...document,
+    entities: document.entities.map((entity) => (entity.values ? { ...entity, values: [] } : entity)),
+    intents: document.intents.map((intent) => ({ ...intent, utterances: [] })),
+    forms: document.forms.map((form) => ({ ...form, slots: [] })),
+  };
+  const nothing: BotDocument = { ...document, entities: [], intents: [], forms: [], desks: [] };
+  yield deltaBetween(nothing, bare);
+  const unchanged = deltaBetween(bare, bare);
+  yield* rowsInSlices(
+    document.entities,
+    ({ values }) => values ?? [],
+    (rows) => ({ ...unchanged, entities: rows }),
+  );
+  yield* rowsInSlices(
+    document.forms,
+    ({ slots }) => slots,
+    (rows) => ({ ...unchanged, forms: rows }),
+  );
+  yield* rowsInSlices(
+    document.intents,
+    ({ utterances }) => utterances,
+    (rows) => ({ ...unchanged, intents: rows }),
+  );
+}
+
+function* rowsInSlices<Whole extends Named, Row extends WithId>(
+  parts: readonly Whole[],
+  rowsOf: (part: Whole) => readonly Row[],
+  deltaOf: (delta: PartsDelta<never, Row>) => Delta,
+): Generator<Delta> {
+  let rows: PartsDelta<never, Row>['rows'] = [];
+  let count = 0;
+  const slice = (): Delta => deltaOf({ renamed: [], heads: { gone: [], put: [] }, rows });
+  for (const part of parts) {
+    const all = rowsOf(part);
+    for (let start = 0; start < all.length; start += SLICE) {
+      const put = all.slice(start, start + SLICE).map((row, index): Put<Row> => {
+        const before = all[start + index - 1];
+        return { row, after: before ? before.id : null, at: start + index };
+      });
+      rows.push({ of: part.name, gone: [], put });
+      count += put.length;
+      if (count < SLICE) continue;
+      yield slice();
+      rows = [];
+      count = 0;
+    }
+  }
+  if (rows.length > 0) yield slice();
+}
+
 function misfit(key: string): never {
   throw new MisfitError(`“${key}” has changed meanwhile`);
 }

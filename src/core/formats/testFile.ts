@@ -24,6 +24,10 @@ export interface TestLine {
   style?: string;
 }
 
+/** The longest message, in UTF-16 code units, and the most of them in a file. */
+const LONGEST_LINE = 20_000;
+const MOST_LINES = 100_000;
+
 export type TestFileResult = { ok: true; lines: TestLine[] } | { ok: false; faults: Fault[] };
 
 function readSlots(value: unknown, text: string, path: string, faults: Fault[]): ExpectedSlot[] {
@@ -52,6 +56,13 @@ function readSlots(value: unknown, text: string, path: string, faults: Fault[]):
 function readRow(row: Record<string, unknown>, path: string, faults: Fault[]): TestLine | null {
   if (typeof row['text'] !== 'string' || row['text'].trim() === '') {
     faults.push({ path, message: '"text" is missing or empty' });
+    return null;
+  }
+  if (row['text'].length > LONGEST_LINE) {
+    faults.push({
+      path,
+      message: `"text" has more than ${LONGEST_LINE.toLocaleString('en-GB')} characters; a message of that length is not read`,
+    });
     return null;
   }
   const line: TestLine = { text: row['text'] };
@@ -94,11 +105,22 @@ function readJsonLines(source: string, faults: Fault[]): TestLine[] {
       return readRow(value as Record<string, unknown>, path, faults) ?? [];
     } catch (error) {
       if (!(error instanceof SyntaxError)) throw error;
-      faults.push({ path, message: `is not JSON (${error.message})` });
+      faults.push({ path, message: 'is not JSON' });
       return [];
     }
   });
 }
+
+/** Sentences for what the reader of tables says in its own words. */
+const CSV_FAULTS: Record<string, string> = {
+  CSV_INVALID_CLOSING_QUOTE: 'something stands between a closing quote and the next column',
+  CSV_NON_TRIMABLE_CHAR_AFTER_CLOSING_QUOTE: 'something stands between a closing quote and the next column',
+  CSV_QUOTE_NOT_CLOSED: 'a quote that opens here is not closed',
+  CSV_RECORD_INCONSISTENT_FIELDS_LENGTH: 'the row has not as many columns as the header',
+  CSV_RECORD_INCONSISTENT_COLUMNS: 'the row has not as many columns as the header',
+  CSV_INVALID_COLUMN_DEFINITION: 'the header cannot be read',
+  CSV_MAX_RECORD_SIZE: 'the row is too long',
+};
 
 /** A row with the line it ends on. */
 interface TableRow {
@@ -120,8 +142,9 @@ function readTable(source: string, delimiter: string, faults: Fault[]): TestLine
     });
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    const { lines } = error as CsvError & { lines?: number };
-    faults.push({ path: lines === undefined ? '' : `line ${lines}`, message: error.message });
+    const { lines, code } = error as CsvError & { lines?: number };
+    const message = CSV_FAULTS[code] ?? 'cannot be read as a table';
+    faults.push({ path: lines === undefined ? '' : `line ${lines}`, message });
     return [];
   }
   if (rows[0] && !('text' in rows[0].record)) {
@@ -141,6 +164,10 @@ export function readTestFile(source: string): TestFileResult {
   const clean = source.replace(/^\uFEFF/, '');
   const firstLine = clean.trimStart().split(/\r?\n/, 1)[0] ?? '';
   if (firstLine === '') return { ok: false, faults: [{ path: '', message: 'the file is empty' }] };
+  if (clean.split('\n', MOST_LINES + 2).length > MOST_LINES + 1) {
+    const message = `the file has more than ${MOST_LINES.toLocaleString('en-GB')} lines; divide it and bring in the parts`;
+    return { ok: false, faults: [{ path: '', message }] };
+  }
   const lines = firstLine.startsWith('{')
     ? readJsonLines(clean, faults)
     : readTable(clean, firstLine.includes('\t') ? '\t' : ',', faults);

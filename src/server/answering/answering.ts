@@ -12,7 +12,7 @@ export class Answering {
   readonly #encoder = encoderFolder();
   readonly #threads: Record<Waiting, Threads<Task, unknown>> = {
     // One core is left to the thread that takes requests.
-    person: startThreads(answerWorker, Math.max(1, availableParallelism() - 1)),
+    person: startThreads(answerWorker, { most: Math.max(1, availableParallelism() - 1) }),
     bulk: startThreads(answerWorker),
   };
 

@@ -1,5 +1,15 @@
 import Libsql from 'libsql';
-import { SqliteDialect, type SqliteDatabase } from 'kysely';
+import {
+  CompiledQuery,
+  SelectQueryNode,
+  SqliteAdapter,
+  SqliteIntrospector,
+  SqliteQueryCompiler,
+  type DatabaseConnection,
+  type Dialect,
+  type Driver,
+  type QueryResult,
+} from 'kysely';
 
 /** Text that the database would cut short. */
 export class NulCharacterError extends Error {
@@ -18,43 +28,229 @@ function toDatabase(value: unknown): unknown {
   return value;
 }
 
-/** The driver gives blobs as ArrayBuffers. */
+/** The driver gives blobs as ArrayBuffers; the row, which nobody else has, gets bytes in their place. */
 function fromDatabase(row: unknown): unknown {
-  if (typeof row !== 'object' || row === null) return row;
-  return Object.fromEntries(
-    Object.entries(row).map(([name, value]) => [name, value instanceof ArrayBuffer ? new Uint8Array(value) : value]),
-  );
+  const values = row as Record<string, unknown>;
+  for (const name in values) {
+    const value = values[name];
+    if (value instanceof ArrayBuffer) values[name] = new Uint8Array(value);
+  }
+  return values;
+}
+
+/** How long writing waits for a lock of another program, in all and at once, in milliseconds. */
+const PATIENCE = 10_000;
+const NAP = 50;
+
+function codeOf(error: unknown): string {
+  const code: unknown = (error as { code?: unknown } | null)?.code;
+  return typeof code === 'string' ? code : '';
+}
+
+const isLocked = (error: unknown): boolean => /^SQLITE_(BUSY|LOCKED)/.test(codeOf(error));
+
+/** A statement that fails stays open in the driver, and nothing can be committed beside it. */
+const leavesOpen = (error: unknown): boolean =>
+  /^SQLITE_(BUSY|LOCKED|FULL|IOERR|READONLY|CANTOPEN|CORRUPT|ERROR)/.test(codeOf(error));
+
+/** A handle on the database file; waits for nobody. */
+class Handle {
+  readonly #file: string;
+  #database: Libsql.Database;
+
+  constructor(file: string) {
+    this.#file = file;
+    this.#database = open(file);
+  }
+
+  execute<R>({ sql, parameters }: CompiledQuery): QueryResult<R> {
+    const statement = this.#database.prepare(sql);
+    const bound = parameters.map(toDatabase);
+    if (statement.reader) return { rows: statement.all(...bound).map(fromDatabase) as R[] };
+    const { changes, lastInsertRowid } = statement.run(...bound);
+    return { numAffectedRows: BigInt(changes), insertId: BigInt(lastInsertRowid), rows: [] };
+  }
+
+  /** Begins anew after an error that left a statement open. A database in memory would be lost with its handle. */
+  reopen(): void {
+    if (this.#file === ':memory:') return;
+    this.#database.close();
+    this.#database = open(this.#file);
+  }
+
+  close(): void {
+    this.#database.close();
+  }
+}
+
+function open(file: string): Libsql.Database {
+  const database = new Libsql(file, { timeout: NAP });
+  database.exec('PRAGMA journal_mode = WAL');
+  database.exec('PRAGMA synchronous = FULL');
+  database.exec('PRAGMA foreign_keys = ON');
+  return database;
+}
+
+/** Lets one in at a time. */
+class Gate {
+  #last: Promise<void> = Promise.resolve();
+
+  /** @returns what lets the next one in */
+  async enter(): Promise<() => void> {
+    const before = this.#last;
+    let leave!: () => void;
+    this.#last = new Promise((resolve) => (leave = resolve));
+    await before;
+    return leave;
+  }
+}
+
+/** What the connections of one database share. */
+interface Shared {
+  /** For what is read outside of transactions: it never waits for what is being written. */
+  reader: Handle;
+  /** For what is written; one at a time. */
+  writer: Handle;
+  gate: Gate;
+  /** Is told how writing went. */
+  wrote: (error: unknown) => void;
+}
+
+class Connection implements DatabaseConnection {
+  readonly #shared: Shared;
+  /** Lets the next transaction in, while one is open here. */
+  #leave: (() => void) | null = null;
+
+  constructor(shared: Shared) {
+    this.#shared = shared;
+  }
+
+  async executeQuery<R>(query: CompiledQuery): Promise<QueryResult<R>> {
+    const { reader, writer } = this.#shared;
+    if (this.#leave) return this.#noted(() => writer.execute<R>(query));
+    if (SelectQueryNode.is(query.query)) return reader.execute<R>(query);
+    const leave = await this.#shared.gate.enter();
+    try {
+      return await this.#patiently(() => writer.execute<R>(query));
+    } finally {
+      leave();
+    }
+  }
+
+  async begin(): Promise<void> {
+    const leave = await this.#shared.gate.enter();
+    try {
+      await this.#patiently(() => this.#shared.writer.execute(CompiledQuery.raw('begin immediate')));
+      this.#leave = leave;
+    } catch (error) {
+      leave();
+      throw error;
+    }
+  }
+
+  end(how: 'commit' | 'rollback'): void {
+    try {
+      // Work that failed half way may have ended the transaction by itself.
+      this.#noted(() => this.#shared.writer.execute(CompiledQuery.raw(how)));
+    } catch (error) {
+      if (how === 'commit') throw error;
+    } finally {
+      // A rollback that did not come about is made up for by a fresh handle.
+      if (how === 'rollback') this.#shared.writer.reopen();
+      this.#leave?.();
+      this.#leave = null;
+    }
+  }
+
+  // eslint-disable-next-line require-yield
+  async *streamQuery<R>(): AsyncIterableIterator<QueryResult<R>> {
+    await Promise.reject(new Error('Rows are not read one by one here.'));
+  }
+
+  #noted<T>(work: () => T): T {
+    try {
+      const result = work();
+      this.#shared.wrote(null);
+      return result;
+    } catch (error) {
+      this.#shared.wrote(error);
+      throw error;
+    }
+  }
+
+  /** Writes as soon as no other program holds the file; others go on meanwhile. */
+  async #patiently<T>(work: () => T): Promise<T> {
+    const until = performance.now() + PATIENCE;
+    for (;;) {
+      try {
+        return this.#noted(work);
+      } catch (error) {
+        if (leavesOpen(error)) this.#shared.writer.reopen();
+        if (!isLocked(error) || performance.now() > until) throw error;
+        await new Promise((resolve) => setTimeout(resolve, NAP));
+      }
+    }
+  }
+}
+
+class LibsqlDriver implements Driver {
+  readonly #file: string;
+  readonly #wrote: (error: unknown) => void;
+  #shared: Shared | null = null;
+
+  constructor(file: string, wrote: (error: unknown) => void) {
+    this.#file = file;
+    this.#wrote = wrote;
+  }
+
+  init(): Promise<void> {
+    const writer = new Handle(this.#file);
+    const reader = this.#file === ':memory:' ? writer : new Handle(this.#file);
+    this.#shared = { reader, writer, gate: new Gate(), wrote: this.#wrote };
+    return Promise.resolve();
+  }
+
+  acquireConnection(): Promise<DatabaseConnection> {
+    return Promise.resolve(new Connection(this.#shared!));
+  }
+
+  beginTransaction(connection: DatabaseConnection): Promise<void> {
+    return (connection as Connection).begin();
+  }
+
+  // eslint-disable-next-line @typescript-eslint/require-await
+  async commitTransaction(connection: DatabaseConnection): Promise<void> {
+    (connection as Connection).end('commit');
+  }
+
+  // eslint-disable-next-line @typescript-eslint/require-await
+  async rollbackTransaction(connection: DatabaseConnection): Promise<void> {
+    (connection as Connection).end('rollback');
+  }
+
+  releaseConnection(): Promise<void> {
+    return Promise.resolve();
+  }
+
+  destroy(): Promise<void> {
+    const shared = this.#shared;
+    if (shared && shared.reader !== shared.writer) shared.reader.close();
+    shared?.writer.close();
+    return Promise.resolve();
+  }
 }
 
 /**
- * Kysely's SQLite dialect over libsql, with what the driver does otherwise than expected put right.
+ * SQLite over libsql, with what the driver does otherwise than expected put right. Reading never waits for writing, and
+ * writing waits for the locks of other programs without holding up anything else.
  * @param file path of the database, or `:memory:`
+ * @param wrote is told after each try to write: the error, or `null`
  */
-export function libsqlDialect(file: string): SqliteDialect {
-  return new SqliteDialect({
-    database: () => {
-      const database = new Libsql(file, { timeout: 5000 });
-      database.exec('PRAGMA journal_mode = WAL');
-      database.exec('PRAGMA synchronous = FULL');
-      database.exec('PRAGMA foreign_keys = ON');
-      const wrapped: SqliteDatabase = {
-        close: () => void database.close(),
-        prepare: (sql) => {
-          const statement = database.prepare(sql);
-          return {
-            reader: statement.reader,
-            all: (parameters) => statement.all(...parameters.map(toDatabase)).map(fromDatabase),
-            run: (parameters) => {
-              const { changes, lastInsertRowid } = statement.run(...parameters.map(toDatabase));
-              return { changes, lastInsertRowid };
-            },
-            *iterate(parameters) {
-              for (const row of statement.iterate(...parameters.map(toDatabase))) yield fromDatabase(row);
-            },
-          };
-        },
-      };
-      return Promise.resolve(wrapped);
-    },
-  });
+export function libsqlDialect(file: string, wrote: (error: unknown) => void = () => undefined): Dialect {
+  return {
+    createAdapter: () => new SqliteAdapter(),
+    createDriver: () => new LibsqlDriver(file, wrote),
+    createIntrospector: (db) => new SqliteIntrospector(db),
+    createQueryCompiler: () => new SqliteQueryCompiler(),
+  };
 }

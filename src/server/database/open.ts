@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { Kysely, Migrator, type Migration } from 'kysely';
 import { libsqlDialect } from './driver.js';
@@ -18,15 +18,30 @@ const MIGRATIONS: Record<string, Migration> = {
   '005_jobs': jobs,
 };
 
-/** Opens the database, makes its folder if there is none, and brings it to the newest migration. */
-export async function openDatabase(file: string): Promise<Kysely<Database>> {
-  if (file !== ':memory:') mkdirSync(path.dirname(file), { recursive: true });
-  const database = new Kysely<Database>({ dialect: libsqlDialect(file) });
+/** Makes a folder that only its user may look into. */
+export function makePrivateFolder(folder: string): void {
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  chmodSync(folder, 0o700);
+}
+
+/** The files of a database hold what customers wrote: only their user may read them. */
+function makePrivate(file: string): void {
+  for (const suffix of ['', '-wal', '-shm']) if (existsSync(file + suffix)) chmodSync(file + suffix, 0o600);
+}
+
+/**
+ * Opens the database, makes its folder if there is none, and brings it to the newest migration.
+ * @param wrote is told after each try to write: the error, or `null`
+ */
+export async function openDatabase(file: string, wrote?: (error: unknown) => void): Promise<Kysely<Database>> {
+  if (file !== ':memory:') makePrivateFolder(path.dirname(file));
+  const database = new Kysely<Database>({ dialect: libsqlDialect(file, wrote) });
   const migrator = new Migrator({ db: database, provider: { getMigrations: () => Promise.resolve(MIGRATIONS) } });
   const { error } = await migrator.migrateToLatest();
   if (error) {
     await database.destroy();
     throw error instanceof Error ? error : new Error('The database could not be brought up to date.');
   }
+  if (file !== ':memory:') makePrivate(file);
   return database;
 }

@@ -1,10 +1,10 @@
 import type { Insertable, Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
 import { applyRestore, type BotAct, type Done } from '../../core/bot/acts/index.js';
-import { SETTINGS, touchedBy, type Delta, type Settings } from '../../core/bot/delta.js';
+import { SETTINGS, slicesOf, touchedBy, type Delta, type Settings } from '../../core/bot/delta.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import type { Database } from '../database/schema.js';
-import { columnsOf, readDocument, writeDelta, writeDocument } from './documents.js';
+import { columnsOf, readDocument, writeDelta } from './documents.js';
 import {
   keepAct,
   laterOfOthers,
@@ -103,37 +103,49 @@ type BotColumns = Omit<Insertable<Database['bot']>, 'revision' | 'created_at' | 
 const settingsOf = (document: BotDocument): Settings =>
   Object.fromEntries(SETTINGS.map((key) => [key, document[key]])) as Settings;
 
-/** Makes a bot from a document. @returns its number */
+/** Stands in the place of when it was deleted while a bot is being written. */
+const BEING_MADE = 'being made';
+
+/**
+ * Makes a bot from a document. It is written in slices, so that others go on, and is there when it is whole.
+ * @returns its number
+ */
 export async function createBot(db: Kysely<Database>, document: BotDocument, at: string): Promise<number> {
-  return db.transaction().execute(async (transaction) => {
-    const { id } = await transaction
-      .insertInto('bot')
-      .values({
-        ...(columnsOf(settingsOf(document)) as BotColumns),
-        revision: 1,
-        created_at: at,
-        updated_at: at,
-        deleted_at: null,
-      })
-      .returning('id')
-      .executeTakeFirstOrThrow();
-    await writeDocument(transaction, id, document);
-    return id;
-  });
+  const { id } = await db
+    .insertInto('bot')
+    .values({
+      ...(columnsOf(settingsOf(document)) as BotColumns),
+      revision: 1,
+      created_at: at,
+      updated_at: at,
+      deleted_at: BEING_MADE,
+    })
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  try {
+    for (const delta of slicesOf(document)) {
+      await db.transaction().execute((transaction) => writeDelta(transaction, id, delta));
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    await db.updateTable('bot').set({ deleted_at: null }).where('id', '=', id).execute();
+  } catch (error) {
+    await db.deleteFrom('bot').where('id', '=', id).execute();
+    throw error;
+  }
+  return id;
+}
+
+/** Takes away what is left of bots whose making was cut short. */
+export async function clearHalfMade(db: Kysely<Database>): Promise<void> {
+  await db.deleteFrom('bot').where('deleted_at', '=', BEING_MADE).execute();
 }
 
 /** @throws NoSuchBotError */
 export async function loadBot(db: Kysely<Database>, id: number): Promise<StoredBot> {
-  return db.transaction().execute(async (transaction) => {
-    const row = await transaction
-      .selectFrom('bot')
-      .select(['revision', 'deleted_at'])
-      .where('id', '=', id)
-      .executeTakeFirst();
-    const document = row?.deleted_at === null ? await readDocument(transaction, id) : null;
-    if (!row || !document) throw new NoSuchBotError();
-    return { id, document, revision: row.revision };
-  });
+  const row = await db.selectFrom('bot').select(['revision', 'deleted_at']).where('id', '=', id).executeTakeFirst();
+  const document = row?.deleted_at === null ? await readDocument(db, id) : null;
+  if (!row || !document) throw new NoSuchBotError();
+  return { id, document, revision: row.revision };
 }
 
 /** Deletes a bot so that it can be brought back, or brings it back. @throws NoSuchBotError */

@@ -1,13 +1,6 @@
+import type { Kysely } from 'kysely';
+import { type Delta, type FormHead, type IntentHead, type EntityHead, type Settings } from '../../core/bot/delta.js';
 import {
-  deltaBetween,
-  type Delta,
-  type FormHead,
-  type IntentHead,
-  type EntityHead,
-  type Settings,
-} from '../../core/bot/delta.js';
-import {
-  emptyBot,
   type BotDocument,
   type Desk,
   type Entity,
@@ -22,6 +15,7 @@ import {
   type Utterance,
 } from '../../core/bot/document.js';
 import type { BotTexts } from '../../core/say/texts.js';
+import type { Database } from '../database/schema.js';
 import { inBatches, rowsOf, writeList, writeParts, type Connection } from './lists.js';
 
 const optionalJson = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
@@ -44,7 +38,7 @@ function groupBy<T, K>(rows: readonly T[], key: (row: T) => K): Map<K, T[]> {
   return groups;
 }
 
-async function readEntities(db: Connection, botId: number): Promise<Entity[]> {
+async function readEntities(db: Kysely<Database>, botId: number): Promise<Entity[]> {
   const entities = await db.selectFrom('entity').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const values = await db
     .selectFrom('entity_value')
@@ -78,7 +72,7 @@ async function readEntities(db: Connection, botId: number): Promise<Entity[]> {
   );
 }
 
-async function readIntents(db: Connection, botId: number): Promise<Intent[]> {
+async function readIntents(db: Kysely<Database>, botId: number): Promise<Intent[]> {
   const intents = await db.selectFrom('intent').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const utterances = await db
     .selectFrom('utterance')
@@ -112,7 +106,7 @@ async function readIntents(db: Connection, botId: number): Promise<Intent[]> {
   );
 }
 
-async function readForms(db: Connection, botId: number): Promise<Form[]> {
+async function readForms(db: Kysely<Database>, botId: number): Promise<Form[]> {
   const forms = await db.selectFrom('form').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const slots = await db.selectFrom('slot').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
   const slotsOf = groupBy(slots, (row) => row.form_id);
@@ -141,7 +135,7 @@ async function readForms(db: Connection, botId: number): Promise<Form[]> {
 }
 
 /** Reads a bot's document, or `null` if there is no such bot. */
-export async function readDocument(db: Connection, botId: number): Promise<BotDocument | null> {
+export async function readDocument(db: Kysely<Database>, botId: number): Promise<BotDocument | null> {
   const bot = await db.selectFrom('bot').selectAll().where('id', '=', botId).executeTakeFirst();
   if (!bot) return null;
   const desks = await db.selectFrom('desk').selectAll().where('bot_id', '=', botId).orderBy('place').execute();
@@ -282,10 +276,4 @@ export async function writeDelta(db: Connection, botId: number, delta: Delta): P
   await writeParts(db, botId, ENTITIES, VALUES, delta.entities);
   await writeParts(db, botId, FORMS, SLOTS, delta.forms);
   await writeParts(db, botId, INTENTS, UTTERANCES, delta.intents);
-}
-
-/** Writes the rows of a new bot. */
-export async function writeDocument(db: Connection, botId: number, document: BotDocument): Promise<void> {
-  const { settings: _, ...rows } = deltaBetween(emptyBot(document.name), document);
-  await writeDelta(db, botId, { settings: {}, ...rows });
 }

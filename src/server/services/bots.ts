@@ -1,19 +1,17 @@
 import type { Kysely } from 'kysely';
 import { LRUCache } from 'lru-cache';
 import { emptyBot, type BotDocument } from '../../core/bot/document.js';
-import type { Fault } from '../../core/bot/schema.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import { ActError, applyAct, type BotAct } from '../../core/bot/acts/index.js';
 import type { Delta } from '../../core/bot/delta.js';
 import { count, named } from '../../core/bot/acts/common.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
-import { readBotFile } from '../../core/formats/botFile.js';
-import { readTestFile, type TestLine } from '../../core/formats/testFile.js';
-import { readWalkthroughFile } from '../../core/formats/walkthroughFile.js';
+import type { TestLine } from '../../core/formats/testFile.js';
 import type { Context } from '../context.js';
 import type { Database } from '../database/schema.js';
 import { InputError } from '../errors.js';
 import type { EventHub } from '../events.js';
+import type { FileReader } from '../files/files.js';
 import { newId } from '../newId.js';
 import {
   createBot,
@@ -35,30 +33,31 @@ import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.
 import type { ModelService } from './models.js';
 import { Turns } from './turns.js';
 
-const faultyFile = (faults: readonly Fault[]): InputError =>
-  new InputError(`The file was not brought in: it has ${count(faults.length, 'fault')}. Nothing was changed.`, faults);
-
 /** Bots that stay in memory. */
 const MOST_BOTS = 30;
 
 const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
+/** What the service of bots is made of. */
+export interface BotParts {
+  database: Kysely<Database>;
+  models: ModelService;
+  events: EventHub;
+  files: FileReader;
+}
+
 /** Bots as they stand, and acts upon them, one at a time for each bot. */
 export class BotService {
-  readonly #database: Kysely<Database>;
-  readonly #models: ModelService;
-  readonly #events: EventHub;
+  readonly #parts: BotParts;
   readonly #bots = new LRUCache<number, StoredBot>({ max: MOST_BOTS });
   readonly #turns = new Turns<number>();
 
-  constructor(database: Kysely<Database>, models: ModelService, events: EventHub) {
-    this.#database = database;
-    this.#models = models;
-    this.#events = events;
+  constructor(parts: BotParts) {
+    this.#parts = parts;
   }
 
   list(): Promise<BotSummary[]> {
-    return listBots(this.#database);
+    return listBots(this.#parts.database);
   }
 
   /** @throws NoSuchBotError */
@@ -68,8 +67,10 @@ export class BotService {
     return this.#turns.take(id, () => this.#load(id));
   }
 
-  create({ now }: Context, document: BotDocument): Promise<number> {
-    return createBot(this.#database, document, now());
+  async create({ now }: Context, document: BotDocument): Promise<number> {
+    const id = await createBot(this.#parts.database, document, now());
+    this.#bots.set(id, { id, document, revision: 1 });
+    return id;
   }
 
   /** Makes a bot with nothing in it. @throws InputError where another has the name */
@@ -82,23 +83,17 @@ export class BotService {
 
   /** Makes a bot from the text of a bot file. @throws InputError with every fault of the file */
   async bringIn(context: Context, source: string): Promise<number> {
-    const result = readBotFile(source);
-    if (!result.ok) throw faultyFile(result.faults);
-    return this.create(context, result.document);
+    return this.create(context, await this.#parts.files.read('bot', source));
   }
 
   /** Keeps the test set of a test file. @returns its number @throws InputError with every fault of the file */
   async bringInTestSet(context: Context, id: number, name: string, source: string): Promise<number> {
-    const result = readTestFile(source);
-    if (!result.ok) throw faultyFile(result.faults);
-    return this.#addTestSet(context, id, name, result.lines);
+    return this.#addTestSet(context, id, name, await this.#parts.files.read('tests', source));
   }
 
   /** Keeps the walkthroughs of a walkthrough file. @throws InputError with every fault of the file */
   async bringInWalkthroughs(context: Context, id: number, source: string): Promise<void> {
-    const result = readWalkthroughFile(source);
-    if (!result.ok) throw faultyFile(result.faults);
-    await this.#addWalkthroughs(context, id, result.walkthroughs);
+    await this.#addWalkthroughs(context, id, await this.#parts.files.read('walkthroughs', source));
   }
 
   /** Makes a copy with its test sets and walkthroughs. @returns the number of the copy */
@@ -108,25 +103,25 @@ export class BotService {
     let name = `${document.name} (copy)`;
     for (let number = 2; names.includes(name); number++) name = `${document.name} (copy ${number})`;
     const copy = await this.create(context, { ...document, name });
-    for (const set of await listTestSets(this.#database, id)) {
-      const lines = (await readTestLines(this.#database, id, set.id)) ?? [];
-      await createTestSet(this.#database, copy, set.name, lines, context.now());
+    for (const set of await listTestSets(this.#parts.database, id)) {
+      const lines = (await readTestLines(this.#parts.database, id, set.id)) ?? [];
+      await createTestSet(this.#parts.database, copy, set.name, lines, context.now());
     }
-    const walkthroughs = (await listWalkthroughs(this.#database, id)).map(({ walkthrough }) => walkthrough);
-    await addWalkthroughs(this.#database, copy, walkthroughs);
+    const walkthroughs = (await listWalkthroughs(this.#parts.database, id)).map(({ walkthrough }) => walkthrough);
+    await addWalkthroughs(this.#parts.database, copy, walkthroughs);
     return copy;
   }
 
   delete({ now }: Context, id: number): Promise<void> {
     return this.#turns.take(id, async () => {
-      await setDeleted(this.#database, id, now());
+      await setDeleted(this.#parts.database, id, now());
       this.#bots.delete(id);
-      this.#models.forget(id);
+      this.#parts.models.forget(id);
     });
   }
 
   restore(id: number): Promise<void> {
-    return this.#turns.take(id, () => setDeleted(this.#database, id, null));
+    return this.#turns.take(id, () => setDeleted(this.#parts.database, id, null));
   }
 
   /** Does one act and keeps it. @throws ActError, NoSuchBotError */
@@ -134,7 +129,7 @@ export class BotService {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
       const done = applyAct(bot.document, act, { newId });
-      const after = await this.#writing(id, () => saveAct(this.#database, bot, act, done, by(context)));
+      const after = await this.#writing(id, () => saveAct(this.#parts.database, bot, act, done, by(context)));
       await this.#takeUp(after, done.delta);
       if (after !== bot) this.#tell(context, after, done.label);
       return after;
@@ -144,7 +139,7 @@ export class BotService {
   #addTestSet(context: Context, id: number, name: string, lines: readonly TestLine[]): Promise<number> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
-      const set = await createTestSet(this.#database, id, name, lines, context.now());
+      const set = await createTestSet(this.#parts.database, id, name, lines, context.now());
       await this.#show(context, id, { part: 'test_set', ids: [set], hidden: false }, `add the test set ${name}`);
       return set;
     });
@@ -154,7 +149,7 @@ export class BotService {
   deleteTestSet(context: Context, id: number, set: number): Promise<boolean> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
-      const found = (await listTestSets(this.#database, id)).find((item) => item.id === set);
+      const found = (await listTestSets(this.#parts.database, id)).find((item) => item.id === set);
       if (!found) return false;
       await this.#show(
         context,
@@ -171,8 +166,8 @@ export class BotService {
     return this.#turns.take(id, async () => {
       const { document } = await this.#load(id);
       if (typeof line.intent === 'string') named(document.intents, line.intent, 'intent');
-      if (!(await readTestLines(this.#database, id, set))) return null;
-      const added = await addTestLine(this.#database, set, line);
+      if (!(await readTestLines(this.#parts.database, id, set))) return null;
+      const added = await addTestLine(this.#parts.database, set, line);
       const shown: Shown = { part: 'test_line', ids: [added], hidden: false };
       await this.#show(context, id, shown, `add “${line.text.slice(0, 60)}” to a test set`);
       return added;
@@ -182,7 +177,7 @@ export class BotService {
   #addWalkthroughs(context: Context, id: number, walkthroughs: readonly Walkthrough[]): Promise<void> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
-      const ids = await addWalkthroughs(this.#database, id, walkthroughs);
+      const ids = await addWalkthroughs(this.#parts.database, id, walkthroughs);
       const shown: Shown = { part: 'walkthrough', ids, hidden: false };
       await this.#show(context, id, shown, `add ${count(ids.length, 'walkthrough')}`);
     });
@@ -192,7 +187,7 @@ export class BotService {
   deleteWalkthrough(context: Context, id: number, walkthrough: number): Promise<boolean> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
-      const found = (await listWalkthroughs(this.#database, id)).find((item) => item.id === walkthrough);
+      const found = (await listWalkthroughs(this.#parts.database, id)).find((item) => item.id === walkthrough);
       if (!found) return false;
       const label = `delete the walkthrough ${found.walkthrough.name}`;
       await this.#show(context, id, { part: 'walkthrough', ids: [walkthrough], hidden: true }, label);
@@ -204,7 +199,7 @@ export class BotService {
   deleteConversation(context: Context, id: number, conversation: number): Promise<boolean> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
-      if (!(await hasConversation(this.#database, id, context.actor.id, conversation))) return false;
+      if (!(await hasConversation(this.#parts.database, id, context.actor.id, conversation))) return false;
       const label = `delete conversation ${conversation}`;
       await this.#show(context, id, { part: 'conversation', ids: [conversation], hidden: true }, label);
       return true;
@@ -212,15 +207,15 @@ export class BotService {
   }
 
   async #show(context: Context, id: number, shown: Shown, label: string): Promise<void> {
-    await saveShown(this.#database, id, shown, label, by(context));
-    if (shown.part === 'walkthrough') this.#models.rerunWalkthroughs(id);
+    await saveShown(this.#parts.database, id, shown, label, by(context));
+    if (shown.part === 'walkthrough') this.#parts.models.rerunWalkthroughs(id);
     this.#tell(context, await this.#load(id), label);
   }
 
   /** Tells all screens of the bot that something was done. */
   #tell({ actor, window }: Context, { id, revision }: StoredBot, label: string): void {
-    const acts = this.#events.countAct(id);
-    this.#events.publish(id, (listener) => {
+    const acts = this.#parts.events.countAct(id);
+    this.#parts.events.publish(id, (listener) => {
       const here = window !== null && listener.window === window;
       const by = here ? 'this window' : listener.person === actor.id ? 'you' : 'somebody else';
       return { type: 'act', revision, acts, label, by };
@@ -235,26 +230,28 @@ export class BotService {
   step(context: Context, id: number, direction: Direction, options: StepOptions): Promise<Stepped | null> {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
-      const result = await this.#writing(id, () => stepHistory(this.#database, bot, direction, by(context), options));
+      const result = await this.#writing(id, () =>
+        stepHistory(this.#parts.database, bot, direction, by(context), options),
+      );
       if (result?.done) {
         await this.#takeUp(result.bot, result.delta);
         this.#tell(context, result.bot, `${direction} ${result.label}`);
       }
       // Where the document is the same, a walkthrough may have come back or gone.
-      if (result?.done && result.bot === bot) this.#models.rerunWalkthroughs(id);
+      if (result?.done && result.bot === bot) this.#parts.models.rerunWalkthroughs(id);
       return result;
     });
   }
 
   history({ actor }: Context, id: number): Promise<HistoryState> {
-    return historyState(this.#database, id, actor.id);
+    return historyState(this.#parts.database, id, actor.id);
   }
 
   async #load(id: number): Promise<StoredBot> {
     const known = this.#bots.get(id);
     if (known) return known;
-    const bot = await loadBot(this.#database, id);
-    await this.#models.follow(bot);
+    const bot = await loadBot(this.#parts.database, id);
+    await this.#parts.models.follow(bot);
     this.#bots.set(id, bot);
     return bot;
   }
@@ -272,6 +269,6 @@ export class BotService {
   /** @param delta what the act changed; `null` where the document is the same */
   async #takeUp(bot: StoredBot, delta: Delta | null): Promise<void> {
     this.#bots.set(bot.id, bot);
-    await this.#models.follow(bot, delta);
+    await this.#parts.models.follow(bot, delta);
   }
 }

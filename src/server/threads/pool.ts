@@ -5,15 +5,19 @@ import { Piscina } from 'piscina';
 
 /** Threads that do tasks in the order in which they were asked for. */
 export interface Threads<Task, Result> {
-  run(task: Task): Promise<Result>;
+  /** @param signal ends the thread and the task when it is given */
+  run(task: Task, signal?: AbortSignal): Promise<Result>;
   destroy(): Promise<void>;
 }
 
 /**
  * Starts threads from the source of a self-contained module whose default export does a task.
- * @param most threads that there are at once
+ * @param options `most`: threads that there are at once; `memory`: what each may take, in MB
  */
-export function startThreads<Task, Result>(source: string, most = 1): Threads<Task, Result> {
+export function startThreads<Task, Result>(
+  source: string,
+  { most = 1, memory }: { most?: number; memory?: number } = {},
+): Threads<Task, Result> {
   const folder = mkdtempSync(path.join(tmpdir(), 'reed-gate-'));
   const filename = path.join(folder, 'worker.mjs');
   writeFileSync(filename, source, { mode: 0o600 });
@@ -26,14 +30,16 @@ export function startThreads<Task, Result>(source: string, most = 1): Threads<Ta
     concurrentTasksPerWorker: 1,
     // Otherwise a task that no thread could take goes to the end of the line, and may do so again and again.
     stricterFIFO: true,
+    ...(memory === undefined ? {} : { resourceLimits: { maxOldGenerationSizeMb: memory } }),
   });
   let stopping = false;
   // A thread that is stopped while it starts no longer finds its file.
   pool.on('error', (error: Error) => {
-    if (!stopping) throw error;
+    // A thread that took too much is told of by its task.
+    if (!stopping && memory === undefined) throw error;
   });
   return {
-    run: (task) => pool.run(task),
+    run: (task, signal) => pool.run(task, signal ? { signal } : {}),
     async destroy() {
       stopping = true;
       await pool.destroy();

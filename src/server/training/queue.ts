@@ -136,11 +136,13 @@ export class TrainingQueue {
     this.#timer = null;
     if (this.#closing) return;
     for (const name of Object.keys(this.#lanes) as LaneName[]) this.#fill(name);
-    const waits = [...this.#pupils.values()].filter(({ waiting }) => waiting).map(({ notBefore }) => notBefore);
-    if (waits.length === 0) return;
-    const wait = Math.min(...waits) - performance.now();
-    // One that may begin already waits for its thread, which comes back here when it is free.
-    if (wait > 0) this.#timer = setTimeout(() => this.#schedule(), wait);
+    // Those whose thread is busy are looked at when it is free.
+    const next = [...this.#pupils.values()].filter(
+      ({ waiting, wish }) => waiting && !this.#lanes[laneOf(wish)].running,
+    );
+    if (next.length === 0) return;
+    const wait = Math.min(...next.map(({ notBefore }) => notBefore)) - performance.now();
+    this.#timer = setTimeout(() => this.#schedule(), Math.max(1, wait));
   }
 
   #fill(name: LaneName): void {

@@ -4,7 +4,7 @@ import type { BotFrame, ModelState, StageFigures } from '$core/contract/bot.js';
 import type { BotEvent } from '$core/contract/events.js';
 import type { JobView } from '$core/contract/job.js';
 import { WINDOW } from './api.js';
-import { FRAME, MODEL_VIEW, VIEW } from './loads.js';
+import { FRAME, MODEL_VIEW, VIEW, WALKED } from './loads.js';
 
 /** How long a message about somebody else's act stays, in milliseconds. */
 const STAY = 6000;
@@ -94,7 +94,7 @@ class Live {
         this.jobs = event.jobs;
         // Something was done while nobody listened: the server may have been started anew since.
         if (event.acts !== this.#acts) void refresh();
-        else if (event.model.revision !== this.model?.revision) void refreshModel();
+        else if (event.model.revision !== this.model?.revision) void load(MODEL_VIEW);
         this.model = event.model;
         break;
       case 'act':
@@ -109,7 +109,8 @@ class Live {
         const settled = event.model.settled && !this.model?.settled;
         this.model = event.model;
         this.figures = event.figures;
-        if (changed || settled) void refreshModel();
+        if (changed) void load(MODEL_VIEW);
+        if (settled) void load(WALKED);
         break;
       }
       case 'job':
@@ -146,6 +147,3 @@ function refreshSoon(): Promise<void> {
   });
   return waiting;
 }
-
-/** Loads what the screen shows of the model anew. */
-const refreshModel = (): Promise<void> => load(MODEL_VIEW);

@@ -2,3 +2,5 @@
 export const FRAME = 'bot:frame';
 export const VIEW = 'bot:view';
 export const MODEL_VIEW = 'bot:model';
+/** What a stage shows of the runs of the walkthroughs. */
+export const WALKED = 'bot:walkthroughs';

@@ -1,10 +1,10 @@
 import { loading, pathNumber } from '$server/http.js';
 import { tryView } from '$server/views/try.js';
-import { MODEL_VIEW, VIEW } from '$ui/shared/loads.js';
+import { VIEW, WALKED } from '$ui/shared/loads.js';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) => {
-  event.depends(VIEW, MODEL_VIEW);
+  event.depends(VIEW, WALKED);
   return loading(event, 'bot:read', async (app, context) => ({
     view: await tryView(app, context, pathNumber(event.params.bot), {
       wanted: event.url.searchParams.get('conversation'),

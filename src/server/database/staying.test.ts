@@ -1,0 +1,151 @@
+import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Kysely } from 'kysely';
+import Libsql from 'libsql';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { StartError, Trouble, troubleOf } from '../trouble.js';
+import { lockFolder } from './lock.js';
+import { makePrivateFolder, openDatabase } from './open.js';
+import type { Database } from './schema.js';
+
+describe('the data folder', () => {
+  let folder: string;
+  let file: string;
+  const opened: Kysely<Database>[] = [];
+
+  beforeEach(() => {
+    folder = path.join(mkdtempSync(path.join(tmpdir(), 'reed-gate-staying-')), 'data');
+    file = path.join(folder, 'reed-gate.sqlite');
+  });
+
+  afterEach(async () => {
+    for (const database of opened.splice(0)) await database.destroy();
+    rmSync(path.dirname(folder), { recursive: true });
+  });
+
+  const open = async (trouble = new Trouble()) => {
+    const database = await openDatabase(file, (error) => trouble.note(error));
+    opened.push(database);
+    return database;
+  };
+
+  const insert = (db: Kysely<Database>, text: string) =>
+    db
+      .insertInto('vector')
+      .values({ text, encoder: 'e', vector: new Uint8Array([1]) })
+      .execute();
+
+  const texts = async (db: Kysely<Database>) =>
+    (await db.selectFrom('vector').select('text').orderBy('text').execute()).map(({ text }) => text);
+
+  it('is one server’s alone, and the next is told whose', () => {
+    makePrivateFolder(folder);
+    const lock = lockFolder(folder, 'process 7, http://localhost:4173');
+    expect(() => lockFolder(folder, 'me')).toThrow(StartError);
+    expect(() => lockFolder(folder, 'me')).toThrow(
+      /Another Reed Gate \(process 7, http:\/\/localhost:4173\) uses the data/,
+    );
+    lock.release();
+    lockFolder(folder, 'me').release();
+  });
+
+  it('is nobody’s to look into but its user’s', async () => {
+    const db = await open();
+    await insert(db, 'a');
+    lockFolder(folder, 'me').release();
+    const mode = (name: string) => (statSync(name).mode & 0o777).toString(8);
+    expect(mode(folder)).toBe('700');
+    for (const suffix of ['', '-wal', '-shm']) expect(mode(file + suffix), suffix).toBe('600');
+    expect(mode(path.join(folder, 'server.txt'))).toBe('600');
+  });
+
+  it('is read while another program holds it; writing waits, holds up nothing, and goes on', async () => {
+    const trouble = new Trouble();
+    const db = await open(trouble);
+    await insert(db, 'before');
+    const other = new Libsql(file);
+    other.exec('begin immediate');
+    let done = false;
+    const writing = insert(db, 'waited').then(() => (done = true));
+    const transaction = db.transaction().execute((inside) =>
+      inside
+        .insertInto('vector')
+        .values({ text: 'whole', encoder: 'e', vector: new Uint8Array([1]) })
+        .execute(),
+    );
+    for (let round = 0; round < 20; round++) {
+      await new Promise((resolve) => setTimeout(resolve, 10));
+      expect(await texts(db)).toEqual(['before']);
+    }
+    expect(done).toBe(false);
+    expect(trouble.now).toMatch(/locked by another program/);
+    other.exec('rollback');
+    other.close();
+    await writing;
+    await transaction;
+    expect(await texts(db)).toEqual(['before', 'waited', 'whole']);
+    expect(trouble.now).toBeNull();
+  });
+
+  it('loses nothing when a transaction fails half way, and writes on after it', async () => {
+    const db = await open();
+    const failing = db.transaction().execute(async (inside) => {
+      await inside.insertInto('vector').values({ text: 'half', encoder: 'e', vector: new Uint8Array() }).execute();
+      await inside
+        .insertInto('intent')
+        .values({
+          bot_id: 99,
+          place: 0,
+          name: 'a',
+          description: null,
+          form: null,
+          reply: null,
+          desk: null,
+          called: null,
+          offered: null,
+        })
+        .execute();
+    });
+    await expect(failing).rejects.toThrow(/FOREIGN KEY/);
+    expect(await texts(db)).toEqual([]);
+    await insert(db, 'after');
+    expect(await texts(db)).toEqual(['after']);
+  });
+
+  it('that holds no database is refused with a sentence', async () => {
+    makePrivateFolder(folder);
+    writeFileSync(file, 'this is no database, whatever its name says, and it goes on for a while');
+    const error: unknown = await openDatabase(file).catch((reason: unknown) => reason);
+    expect(troubleOf(error)).toMatch(/damaged, or is no database/);
+  });
+
+  it('of a newer version is refused with a sentence', async () => {
+    const db = await open();
+    await db.destroy();
+    opened.pop();
+    const raw = new Libsql(file);
+    raw.exec("insert into kysely_migration values ('999_later', '2030-01-01T00:00:00.000Z')");
+    raw.close();
+    const error: unknown = await openDatabase(file).catch((reason: unknown) => reason);
+    expect(troubleOf(error)).toMatch(/newer version/);
+  });
+
+  it.each([
+    ['SQLITE_FULL', /disk is full/],
+    ['ENOSPC', /disk is full/],
+    ['SQLITE_BUSY', /locked by another program/],
+    ['SQLITE_READONLY_DBMOVED', /cannot be written/],
+    ['EACCES', /cannot be written/],
+    ['SQLITE_CORRUPT', /damaged/],
+    ['ENOTDIR', /there is a file/],
+    ['SQLITE_IOERR_WRITE', /disk does not answer/],
+  ])('in trouble (%s) is told of in a sentence', (code, sentence) => {
+    expect(troubleOf(Object.assign(new Error('x'), { code }))).toMatch(sentence);
+  });
+
+  it('has no sentence for what is a fault of ours', () => {
+    expect(troubleOf(new TypeError('x is not a function'))).toBeNull();
+    expect(troubleOf(null)).toBeNull();
+  });
+});

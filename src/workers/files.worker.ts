@@ -1,0 +1,3 @@
+import { readFileOf } from '../server/files/read.js';
+
+export default readFileOf;
