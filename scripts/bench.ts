@@ -1,8 +1,9 @@
-import { mkdtempSync, rmSync, existsSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, existsSync, writeFileSync } from 'node:fs';
 import { spawn, spawnSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { BotDocument, Intent, Utterance } from '../src/core/bot/document.js';
+import { writeBotFile } from '../src/core/formats/botFile.js';
 import { encodeTexts, type Encoder } from '../src/core/encode/encoder.js';
 import { measure, readLine } from '../src/core/measure/evaluate.js';
 import { lookAtModelFile, readModelFile, writeModelFile } from '../src/core/recognise/modelFile.js';
@@ -173,6 +174,41 @@ async function longestWait(url: string, during: Promise<unknown>): Promise<numbe
   return quantile(waits, 1);
 }
 
+/** What the main thread is asked to do that is large, and how long others wait meanwhile. */
+async function largeWork(table: Table, root: string): Promise<void> {
+  const small = `${root}/api/bots/1`;
+  const large = botOfSize(150, 100);
+  const imported = timed(() => fetch(`${root}/api/bots/import`, { method: 'POST', body: writeBotFile(large, 'json') }));
+  put(table, 'longest wait while 15,000 utterances are imported (of 50)', await longestWait(small, imported), 50);
+  const { id } = (await (await imported).value.json()) as { id: number };
+  put(table, 'importing 15,000 utterances', (await imported).milliseconds);
+  const act = (intent: string, text: string) =>
+    fetch(`${root}/api/bots/${id}/acts`, {
+      method: 'POST',
+      body: JSON.stringify({ do: 'addUtterances', intent, utterances: [text] }),
+    });
+  const acts: number[] = [];
+  const editing = async () => {
+    for (let round = 0; round < 10; round++) {
+      const one = await timed(() => act(large.intents[round]!.name, `one more way of putting it ${round}`));
+      if (!one.value.ok) throw new Error(await one.value.text());
+      acts.push(one.milliseconds);
+    }
+  };
+  put(table, 'longest wait while a bot of 150 × 100 is edited (of 50)', await longestWait(small, editing()), 50);
+  put(table, 'an act upon it, request to answer, p50', quantile(acts, 0.5));
+  const many = Array.from({ length: 10_000 }, (_, index) => `message number ${index}`);
+  const [first] = large.intents;
+  const filled = await fetch(`${root}/api/bots/${id}/acts`, {
+    method: 'POST',
+    body: JSON.stringify({ do: 'addUtterances', intent: first!.name, utterances: many }),
+  });
+  if (!filled.ok) throw new Error(await filled.text());
+  const page = timed(async () => (await (await fetch(`${root}/bots/${id}/teach?intent=${first!.name}`)).text()).length);
+  put(table, 'longest wait while a page of 10,000 rows is opened (of 50)', await longestWait(small, page), 50);
+  put(table, 'the page, MB', (await page).value / 1024 / 1024);
+}
+
 /** What a multiplication and addition takes here: says how fast the machine is while the figures are taken. */
 function nanosecondsPerStep(): number {
   const [a, b] = [new Float32Array(512).fill(0.5), new Float32Array(512).fill(0.25)];
@@ -240,6 +276,9 @@ async function serverTimes(table: Table): Promise<void> {
     put(table, 'an edit until the model is current, p50 (of 1,500)', quantile(retrains, 0.5), 1500);
     put(table, 'an edit until the model is current, slowest of 6', quantile(retrains, 1));
     put(table, 'longest wait of a short question during an edit (of 20)', wait, 20);
+    await largeWork(table, `http://127.0.0.1:${PORT}`);
+    const status = readFileSync(`/proc/${server.pid}/status`, 'utf8');
+    put(table, 'memory of the server after two large bots, MB', Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
   } finally {
     server.kill();
     rmSync(data, { recursive: true, force: true });
