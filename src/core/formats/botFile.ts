@@ -1,13 +1,13 @@
 import { LineCounter, parseDocument, stringify } from 'yaml';
 import { fileOf, readBot, type ReadResult } from '../bot/file.js';
 import type { BotDocument } from '../bot/document.js';
-import { DEEPEST, nestingOf, nestingOfYaml, reservedKey } from './nesting.js';
+import { DEEPEST, DEEPEST_YAML, nestingOf, nestingOfYaml, reservedKey } from './nesting.js';
 
 export type BotFileFormat = 'json' | 'yaml';
 
 const fault = (message: string, path = ''): ReadResult => ({ ok: false, faults: [{ path, message }] });
 
-const TOO_DEEP = `the file is nested more than ${DEEPEST} deep, which no bot needs`;
+const TOO_DEEP = 'the file is nested deeper than any bot needs, or has hundreds of brackets that nothing closes';
 
 /** Sentences for what the reader of YAML says in its own words. */
 const YAML_FAULTS: Record<string, string> = {
@@ -35,7 +35,7 @@ const YAML_FAULTS: Record<string, string> = {
 };
 
 function readYaml(source: string): ReadResult {
-  if (nestingOfYaml(source) > DEEPEST) return fault(TOO_DEEP);
+  if (nestingOfYaml(source) > DEEPEST_YAML) return fault(TOO_DEEP);
   const lines = new LineCounter();
   const parsed = parseDocument(source, {
     lineCounter: lines,

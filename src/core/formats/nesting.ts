@@ -1,5 +1,7 @@
 /** Nesting that no file or request needs; readers of deeper ones run to the end of the stack. */
 export const DEEPEST = 100;
+/** The same for what may be YAML, where brackets in texts count too, closed or not. */
+export const DEEPEST_YAML = 400;
 
 /**
  * How deep brackets of a text nest, outside of quotes where it is JSON. Of text that is none it tells at least as much as

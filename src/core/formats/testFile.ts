@@ -3,6 +3,7 @@ import { MarkingError, readMarking } from '../bot/marking.js';
 import type { Fault } from '../bot/schema.js';
 import type { SlotValue } from '../recognise/value.js';
 import { isMoment } from './moment.js';
+import { DEEPEST, nestingOf, reservedKey } from './nesting.js';
 
 /** A slot that a test line expects. Offsets are UTF-16 code units of the text. */
 export interface ExpectedSlot {
@@ -96,10 +97,19 @@ function readJsonLines(source: string, faults: Fault[]): TestLine[] {
   return source.split(/\r?\n/).flatMap((row, index) => {
     if (row.trim() === '') return [];
     const path = `line ${index + 1}`;
+    if (nestingOf(row) > DEEPEST) {
+      faults.push({ path, message: `is nested more than ${DEEPEST} deep` });
+      return [];
+    }
     try {
       const value: unknown = JSON.parse(row);
       if (typeof value !== 'object' || value === null || Array.isArray(value)) {
         faults.push({ path, message: 'must be an object such as {"text": "…", "intent": "…"}' });
+        return [];
+      }
+      const reserved = reservedKey(value);
+      if (reserved !== null) {
+        faults.push({ path, message: `the name “${reserved}” cannot be used` });
         return [];
       }
       return readRow(value as Record<string, unknown>, path, faults) ?? [];

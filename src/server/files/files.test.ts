@@ -35,10 +35,25 @@ describe('files', () => {
   ])('that nest without end by %s are refused before they are parsed', async (_, source) => {
     for (let again = 0; again < 2; again++) {
       const { faults } = await refused('bot', source);
-      expect(faults[0]!.message).toMatch(/nested more than 100 deep/);
+      expect(faults[0]!.message).toMatch(/nested deeper than any bot needs/);
     }
     // Whoever tries a broken file again takes nobody along.
     expect(await files.read('tests', 'text\nhi')).toHaveLength(1);
+  });
+
+  it('that nest as deep as is let through are read to their end', async () => {
+    for (const [open, close] of [
+      ['[', ']'],
+      ['{a: ', '}'],
+      ['- ', ''],
+    ] as const) {
+      await refused('bot', `name:\n  ${open.repeat(390)}x${close.repeat(390)}`);
+      await refused('bot', `${open.repeat(390)}x`);
+    }
+    const lines = Array.from({ length: 300 }, (_, index) => `text ${index} :[`);
+    expect(await files.read('tests', `text\n${lines.join('\n')}`)).toHaveLength(300);
+    const bot = `reedGate: 1\nname: a\nintents:\n  - name: i\n    utterances:\n${lines.map((line) => `      - ${line}`).join('\n')}`;
+    expect((await files.read('bot', bot)).intents[0]!.utterances).toHaveLength(300);
   });
 
   it('with many faults tell the first hundred and how many there are', async () => {
