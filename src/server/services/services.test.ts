@@ -67,6 +67,8 @@ describe('the services, with real workers and a real database', () => {
 
   it('train a model for a new bot and keep it for the next start', async () => {
     const bot = await bots.get(await bots.create(me, english()));
+    expect(models.state(bot.id)).toBeNull();
+    await models.follow(bot);
     expect(models.state(bot.id)?.state).toBe('none');
     expect(models.state(4711)).toBeNull();
     const model = await models.answering(bot);
