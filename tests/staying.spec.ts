@@ -101,7 +101,7 @@ test.describe('what a request may not do', () => {
     '/api/bots/1/walkthroughs',
     '/api/bots/1/test-sets?name=a',
   ];
-  const BODIES: [what: string, body: string | Uint8Array][] = [
+  const BODIES: [what: string, body: string | Uint8Array<ArrayBuffer>][] = [
     ['lists in lists', deep],
     ['objects in objects', '{"a":'.repeat(5000)],
     ['the name of every object', '{"__proto__":{"x":1},"text":"a","name":"a","do":"addIntent"}'],
