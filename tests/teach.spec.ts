@@ -389,3 +389,38 @@ test('a sheet of ten thousand rows keeps few of them on the page', async ({ page
   await expect(page.locator('[data-row="9999"]')).toBeFocused();
   expect(await page.locator('[data-row]').count()).toBeLessThan(80);
 });
+
+test('rows stand in the sheet before the server has answered, and what it refuses comes back into the field', async ({
+  page,
+}) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=price_question`);
+  const rows = page.getByRole('grid');
+  const before = Number(await rows.getAttribute('aria-rowcount'));
+  let release = () => {};
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/acts', async (route) => {
+    await held;
+    await route.continue();
+  });
+  const add = page.getByRole('textbox', { name: 'New utterance' });
+  await add.fill('what is the  <plant>fern</plant> today');
+  await add.press('Enter');
+  await expect(rows).toHaveAttribute('aria-rowcount', String(before + 1));
+  await expect(page.locator(`[data-row="${before}"] [data-gloss=plant]`)).toBeVisible();
+  await page.locator('[data-row="0"]').focus();
+  await page.keyboard.press('Delete');
+  await expect(rows).toHaveAttribute('aria-rowcount', String(before));
+  release();
+  await expect(page.getByTitle(/^Undo: delete 1 utterance of price_question/)).toBeVisible();
+  await expect(rows).toHaveAttribute('aria-rowcount', String(before));
+
+  await page.unroute('**/acts');
+  await page.route('**/acts', (route) =>
+    route.fulfill({ status: 503, json: { message: 'The disk is full.', faults: [], number: 0 } }),
+  );
+  await add.fill('how much is a bag of bark');
+  await add.press('Enter');
+  await expect(page.getByText('The disk is full.')).toBeVisible();
+  await expect(add).toHaveValue('how much is a bag of bark');
+  await expect(rows).toHaveAttribute('aria-rowcount', String(before));
+});

@@ -8,6 +8,7 @@ import { permits, SOMEONE, type Context, type Permission } from './context.js';
 import { NulCharacterError } from './database/driver.js';
 import { ForbiddenError, InputError, NotFoundError } from './errors.js';
 import { NoSuchBotError, StaleError } from './repositories/bots.js';
+import { StoredError } from './repositories/stored.js';
 import { NoModelError } from './services/models.js';
 import { troubleOf } from './trouble.js';
 
@@ -45,6 +46,7 @@ const refused = (error: Error, faults: readonly Fault[] = [], number = faults.le
 function refusal(error: unknown): { status: number; body: Refusal } | null {
   if (error instanceof NoSuchBotError || error instanceof NotFoundError) return { status: 404, body: refused(error) };
   if (error instanceof ForbiddenError) return { status: 403, body: refused(error) };
+  if (error instanceof StoredError) return { status: 500, body: refused(error) };
   if (error instanceof NoModelError) return { status: 503, body: refused(error) };
   if (error instanceof StaleError) return { status: 409, body: refused(error) };
   if (error instanceof ActError) return { status: 422, body: refused(error, error.faults) };

@@ -10,6 +10,7 @@ import {
 } from '../../core/converse/state.js';
 import { emptyForm } from '../../core/converse/turn.js';
 import type { Database, TurnTable } from '../database/schema.js';
+import { hasParts, readStored, writeStored, type StoredKind } from './stored.js';
 
 /** What of its first message tells a conversation from others, in UTF-16 code units. */
 const LONGEST_OPENING = 80;
@@ -21,19 +22,42 @@ export async function createConversation(
 ): Promise<number> {
   const { id } = await db
     .insertInto('conversation')
-    .values({ bot_id: botId, person, name: null, started_at: startedAt, state: JSON.stringify(state) })
+    .values({ bot_id: botId, person, name: null, started_at: startedAt, state: writeStored(STATE, state) })
     .returning('id')
     .executeTakeFirstOrThrow();
   return id;
 }
 
-/** A kept state; what states did not have when it was kept is as at the beginning. */
-function readState(json: string): ConversationState {
-  const state = JSON.parse(json) as Partial<ConversationState>;
+/** What states did not have when they were kept is as at the beginning. */
+function upgradeState(kept: unknown): unknown {
+  const state = kept as Partial<ConversationState>;
   const whole = { ...startConversation(''), ...state };
   const form = (open: OpenForm | null): OpenForm | null => open && { ...emptyForm(open.intent, open.form), ...open };
   return { ...whole, open: form(whole.open), last: form(whole.last), parked: whole.parked.map((open) => form(open)!) };
 }
+
+const STATE: StoredKind<ConversationState> = {
+  name: 'state of the conversation',
+  version: 1,
+  upgrade: upgradeState,
+  is: (value): value is ConversationState =>
+    hasParts(value, {
+      turns: 'number',
+      parked: 'list',
+      waiting: 'list',
+      remembered: 'object',
+      reference: 'string',
+      lastSaid: 'list',
+    }),
+};
+
+const TRACE: StoredKind<Trace> = {
+  name: 'trace of the turn',
+  version: 1,
+  upgrade: (value) => value,
+  is: (value): value is Trace =>
+    hasParts(value, { reader: 'string', why: 'string', before: 'object', after: 'object' }),
+};
 
 /** Conversations of a person, and those from before they belonged to anybody. */
 const ofPerson = (db: Kysely<Database>, botId: number, person: string) =>
@@ -92,7 +116,7 @@ const toTurn = (turn: Selectable<TurnTable>): StoredTurn => ({
   said: JSON.parse(turn.said) as Said,
   says: JSON.parse(turn.says) as Say[],
   acts: JSON.parse(turn.acts) as Act[],
-  trace: JSON.parse(turn.trace) as Trace,
+  trace: readStored(TRACE, turn.trace),
   revision: turn.revision,
 });
 
@@ -119,7 +143,7 @@ export async function readConversation(
     name: row.name,
     kept: row.kept === 1,
     startedAt: row.started_at,
-    state: readState(row.state),
+    state: readStored(STATE, row.state),
     turns: turns.map(toTurn).reverse(),
   };
 }
@@ -192,15 +216,15 @@ export async function addTurn(
         said: JSON.stringify(turn.said),
         says: JSON.stringify(turn.says),
         acts: JSON.stringify(turn.acts),
-        trace: JSON.stringify(turn.trace),
+        trace: writeStored(TRACE, turn.trace),
         client_id: clientId,
-        before: JSON.stringify(before),
+        before: writeStored(STATE, before),
         revision: turn.revision,
       })
       .execute();
     await transaction
       .updateTable('conversation')
-      .set({ state: JSON.stringify(after) })
+      .set({ state: writeStored(STATE, after) })
       .where('id', '=', conversationId)
       .execute();
   });

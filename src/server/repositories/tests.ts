@@ -3,6 +3,7 @@ import type { TestSetSummary } from '../../core/contract/prove.js';
 import type { ExpectedSlot, TestLine } from '../../core/formats/testFile.js';
 import type { Evaluation, LineResult } from '../../core/measure/evaluate.js';
 import type { Database } from '../database/schema.js';
+import { hasParts, readStored, writeStored, type StoredKind } from './stored.js';
 
 /** A finished test run. */
 export interface TestRun {
@@ -13,6 +14,23 @@ export interface TestRun {
   evaluation: Evaluation;
   results: LineResult[];
 }
+
+/** Figures that runs of earlier versions did not have are told as there being nothing to count. */
+const EVALUATION: StoredKind<Evaluation> = {
+  name: 'measures of the test run',
+  version: 1,
+  upgrade: (value) => ({ calibrationErrorOverall: null, taught: 0, calibration: [], styles: [], ...(value as object) }),
+  is: (value): value is Evaluation =>
+    hasParts(value, { lines: 'number', intents: 'list', confusion: 'object', gate: 'object', macro: 'object' }),
+};
+
+const RESULTS: StoredKind<LineResult[]> = {
+  name: 'lines of the test run',
+  version: 1,
+  upgrade: (value) => value,
+  is: (value): value is LineResult[] =>
+    Array.isArray(value) && value.every((line) => hasParts(line, { text: 'string', decision: 'string' })),
+};
 
 const BATCH = 1000;
 
@@ -120,8 +138,8 @@ export async function saveTestRun(db: Kysely<Database>, run: Omit<TestRun, 'id'>
       test_set_id: run.testSetId,
       revision: run.revision,
       ran_at: run.ranAt,
-      evaluation: JSON.stringify(run.evaluation),
-      results: JSON.stringify(run.results),
+      evaluation: writeStored(EVALUATION, run.evaluation),
+      results: writeStored(RESULTS, run.results),
     })
     .returning('id')
     .executeTakeFirstOrThrow();
@@ -144,7 +162,7 @@ export async function lastTestRun(db: Kysely<Database>, botId: number, testSetId
     testSetId: row.test_set_id,
     revision: row.revision,
     ranAt: row.ran_at,
-    evaluation: JSON.parse(row.evaluation) as Evaluation,
-    results: JSON.parse(row.results) as LineResult[],
+    evaluation: readStored(EVALUATION, row.evaluation),
+    results: readStored(RESULTS, row.results),
   };
 }

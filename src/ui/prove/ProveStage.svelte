@@ -171,15 +171,8 @@
   }
 
   .progress {
-    display: flex;
-    gap: 1rem;
-    align-items: center;
-    margin: 0.75rem 0;
-    max-width: 32rem;
-  }
-
-  .progress :global(.bx--progress-bar) {
-    flex: 1;
+    padding: 0.5rem 0.75rem;
+    max-width: 40rem;
   }
 
   .both {

@@ -8,6 +8,7 @@
   import type { IntentSheet, UtteranceLine } from '$core/contract/teach.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import { counted } from '../shared/format.js';
+  import { newRowId, OptimisticRows } from './optimistic.svelte.js';
   import type { SheetSelection } from './selection.svelte.js';
   import UtteranceRow from './UtteranceRow.svelte';
 
@@ -35,16 +36,18 @@
     overscan: 12,
   });
 
-  const places = $derived(new Map(intent.rows.map(({ id }, index) => [id, index])));
+  const overlay = new OptimisticRows();
+  const rows = $derived(overlay.apply(intent.rows));
+  const places = $derived(new Map(rows.map(({ id }, index) => [id, index])));
   const current = $derived(places.get(selection.row ?? '') ?? 0);
 
   $effect(() => {
-    const { rows } = intent;
+    const all = rows;
     const element = scroller;
     get(virtualizer).setOptions({
-      count: rows.length,
+      count: all.length,
       getScrollElement: () => element,
-      getItemKey: (index) => rows[index]?.id ?? index,
+      getItemKey: (index) => all[index]?.id ?? index,
     });
   });
 
@@ -52,7 +55,7 @@
     get(virtualizer).measureElement(node);
   };
 
-  const chosen = () => intent.rows.filter(({ id }) => selection.rows.has(id));
+  const chosen = () => rows.filter(({ id }) => selection.rows.has(id));
   const referenceTo = ({ id, source }: UtteranceLine): RowReference => ({ id, was: source });
 
   /** Why lines stayed in the field. */
@@ -87,23 +90,29 @@
     );
     if (good.length === 0) return;
     const said = good.length > 1 ? `Added ${counted(good.length, 'utterance')}.` : undefined;
-    if (!(await edit(botId, { do: 'addUtterances', intent: intent.name, utterances: good }, said)))
-      return putBack(good);
+    const ids = good.map(newRowId);
+    const act = { do: 'addUtterances' as const, intent: intent.name, utterances: good, ids };
+    const adding = overlay.adding(good, ids, () => edit(botId, act, said));
     await tick();
-    get(virtualizer).scrollToIndex(intent.rows.length - 1);
+    get(virtualizer).scrollToIndex(rows.length - 1);
+    if (!(await adding)) putBack(good);
   }
 
   async function remove(lines: UtteranceLine[]) {
     if (lines.length === 0) return;
     const act = { do: 'deleteUtterances' as const, rows: lines.map(referenceTo) };
-    if (await edit(botId, act, `Deleted ${counted(lines.length, 'utterance')}.`)) selection.rows = new Set();
+    const said = `Deleted ${counted(lines.length, 'utterance')}.`;
+    const ids = new Set(lines.map(({ id }) => id));
+    if (await overlay.removing(ids, () => edit(botId, act, said))) selection.rows = new Set();
   }
 
   async function move(to: string) {
     const lines = chosen();
     if (lines.length === 0 || to === '') return;
     const act = { do: 'moveUtterances' as const, rows: lines.map(referenceTo), to };
-    if (await edit(botId, act, `Moved ${counted(lines.length, 'utterance')} to ${to}.`)) selection.rows = new Set();
+    const said = `Moved ${counted(lines.length, 'utterance')} to ${to}.`;
+    const ids = new Set(lines.map(({ id }) => id));
+    if (await overlay.removing(ids, () => edit(botId, act, said))) selection.rows = new Set();
     target = '';
   }
 
@@ -115,17 +124,19 @@
   async function keep({ id, was, text }: { id: RowId; was: string; text: string }): Promise<boolean> {
     const [first, ...rest] = readPasted(text, intent.known).good;
     if (first === undefined && text.trim() === '') {
-      const line = intent.rows[places.get(id) ?? -1];
+      const line = rows[places.get(id) ?? -1];
       if (line) await remove([line]);
       return true;
     }
     // A row whose marking cannot be read is refused with the reason; what was typed stays in it.
     const to = first ?? text;
     if (to !== was) {
-      const kept = await keepEdit(botId, { do: 'changeUtterance', row: { id, was }, to });
+      const work = () => keepEdit(botId, { do: 'changeUtterance', row: { id, was }, to });
+      // What cannot be read is shown by the refusal.
+      const kept = await (first === undefined ? work() : overlay.changing(id, to, work));
       if (kept !== true) {
         // Whoever reads that the row has changed and keeps it again means it.
-        const now = intent.rows[places.get(id) ?? -1]?.source ?? was;
+        const now = rows[places.get(id) ?? -1]?.source ?? was;
         draft = { id, was: now, text, refused: kept };
         return false;
       }
@@ -145,7 +156,7 @@
     // Something else may be written by now.
     if (draft !== null) return;
     if (!next) return void (document.activeElement === document.body && (await focusRow(row)));
-    const line = intent.rows[row + 1];
+    const line = rows[row + 1];
     if (line && places.has(kept.id)) {
       await focusRow(row + 1);
       write(line);
@@ -153,8 +164,8 @@
   }
 
   async function focusRow(wanted: number) {
-    const row = Math.max(0, Math.min(wanted, intent.rows.length - 1));
-    selection.row = intent.rows[row]?.id ?? null;
+    const row = Math.max(0, Math.min(wanted, rows.length - 1));
+    selection.row = rows[row]?.id ?? null;
     get(virtualizer).scrollToIndex(row);
     // A row far away is drawn only after the sheet has scrolled to it.
     for (let frame = 0; frame < MOST_FRAMES; frame++) {
@@ -166,13 +177,13 @@
   }
 
   const idsBetween = (from: number, to: number): RowId[] =>
-    intent.rows.slice(Math.max(0, Math.min(from, to)), Math.max(from, to) + 1).map(({ id }) => id);
+    rows.slice(Math.max(0, Math.min(from, to)), Math.max(from, to) + 1).map(({ id }) => id);
 
   function pressed(event: KeyboardEvent) {
     const origin = event.target as HTMLElement;
     if (!origin.hasAttribute('data-row')) return;
     const row = Number(origin.dataset['row']);
-    const line = intent.rows[row];
+    const line = rows[row];
     if (!line) return;
     const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 };
     const step = steps[event.key];
@@ -180,12 +191,12 @@
       if (event.shiftKey) selection.add(idsBetween(row, row + step));
       void focusRow(row + step);
     } else if (event.key === 'Home') void focusRow(0);
-    else if (event.key === 'End') void focusRow(intent.rows.length - 1);
+    else if (event.key === 'End') void focusRow(rows.length - 1);
     else if (event.key === 'Enter' || event.key === 'F2') write(line);
     else if (event.key === ' ') selection.toggle(line.id);
     else if (event.key === 'Delete') void remove(selection.rows.size > 0 ? chosen() : [line]);
     else if (event.key === 'm') selection.words = { row: line.id, start: 0, end: 0 };
-    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.add(intent.rows.map(({ id }) => id));
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.add(rows.map(({ id }) => id));
     else return;
     event.preventDefault();
   }
@@ -209,9 +220,9 @@
     <input
       type="checkbox"
       aria-label="Select all rows"
-      checked={intent.rows.length > 0 && chosen().length === intent.rows.length}
+      checked={rows.length > 0 && chosen().length === rows.length}
       onchange={(event) =>
-        event.currentTarget.checked ? selection.add(intent.rows.map(({ id }) => id)) : (selection.rows = new Set())}
+        event.currentTarget.checked ? selection.add(rows.map(({ id }) => id)) : (selection.rows = new Set())}
     />
     {#if selection.rows.size > 0}
       <span>{counted(selection.rows.size, 'row')} selected</span>
@@ -235,22 +246,22 @@
     bind:this={scroller}
     role="grid"
     aria-label="Utterances of {intent.name}"
-    aria-rowcount={intent.rows.length}
+    aria-rowcount={rows.length}
     aria-multiselectable="true"
     tabindex="-1"
     onkeydown={pressed}
   >
     <div class="all" style:height="{$virtualizer.getTotalSize()}px">
-      {#each $virtualizer.getVirtualItems().filter((item) => item.index < intent.rows.length) as item (item.key)}
+      {#each $virtualizer.getVirtualItems().filter((item) => item.index < rows.length) as item (item.key)}
         <div class="place" data-index={item.index} style:transform="translateY({item.start}px)" {@attach measured}>
           <UtteranceRow
-            line={intent.rows[item.index]!}
+            line={rows[item.index]!}
             row={item.index}
             {intent}
             {selection}
             current={current === item.index}
             draft={draft?.id === item.key ? draft : null}
-            edit={() => write(intent.rows[item.index]!)}
+            edit={() => write(rows[item.index]!)}
             {commit}
             cancel={() => {
               draft = null;
@@ -260,7 +271,7 @@
         </div>
       {/each}
     </div>
-    {#if intent.rows.length === 0}
+    {#if rows.length === 0}
       <p class="soft none">
         No utterances yet. Write ten to fifteen below, each built differently, or paste them all at once.
       </p>

@@ -9,7 +9,7 @@
     current,
   }: { botId: number; conversations: ConversationSummary[]; current: number | null } = $props();
 
-  const SHOWN = 8;
+  const SHOWN = 6;
   let all = $state(false);
 
   const titleOf = ({ id, name, opening }: ConversationSummary) => name ?? opening ?? `Conversation ${id}`;

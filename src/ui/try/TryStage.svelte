@@ -178,10 +178,10 @@
     </div>
   </section>
   <aside class="margin" aria-label="Margin">
-    <WalkthroughList {botId} walkthroughs={view.walkthroughs} />
     <section class="conversations">
       <ConversationList {botId} conversations={view.conversations} current={view.conversation?.id ?? null} />
     </section>
+    <WalkthroughList {botId} walkthroughs={view.walkthroughs} />
   </aside>
 </div>
 <NameDialog
@@ -225,7 +225,7 @@
   }
 
   .conversations {
-    margin-top: 1.25rem;
+    margin-bottom: 1.25rem;
   }
 
   .record {
