@@ -198,7 +198,7 @@ export class ModelService {
 
   /** Reads one message with the model that answers now. */
   async recognise(bot: StoredBot, text: string): Promise<Recognition> {
-    const model = await this.#shared(await this.answering(bot));
+    const model = await this.shared(await this.answering(bot));
     return this.#parts.answering.run('person', 'recognise', { model, text, now: localNow(bot.document.timeZone) });
   }
 
@@ -210,7 +210,7 @@ export class ModelService {
     now: string,
   ): Promise<{ result: Step; revision: number }> {
     const current = await this.answering(bot);
-    const model = await this.#shared(current);
+    const model = await this.shared(current);
     const result = await this.#parts.answering.run('person', 'converse', { model, state, said, now });
     return { result, revision: current.revision };
   }
@@ -218,7 +218,7 @@ export class ModelService {
   /** Why a message is read as it is. Its many texts are encoded with the work in bulk, so that others go on. */
   async explain(bot: StoredBot, text: string): Promise<Explanation> {
     const { answering, encoding } = this.#parts;
-    const model = await this.#shared(await this.answering(bot));
+    const model = await this.shared(await this.answering(bot));
     const texts = await answering.run('bulk', 'textsToExplain', { model, text });
     const vectors = await encoding.vectorsOf(texts, { keep: false });
     return answering.run('bulk', 'explain', { model, text, now: localNow(bot.document.timeZone), vectors });
@@ -228,14 +228,16 @@ export class ModelService {
   async readThrough(bot: StoredBot, form: string): Promise<TranscriptLine[] | null> {
     const current = await this.model(bot);
     if (!current) return null;
-    const model = await this.#shared(current);
+    const model = await this.shared(current);
     const now = localNow(bot.document.timeZone);
     return this.#parts.answering.run('person', 'readThrough', { model, form, now });
   }
 
-  /** A model in memory that threads share. */
-  async shared(model: CurrentModel): Promise<SharedModel> {
-    return this.#shared(model);
+  /** A model in memory that threads share. @throws NoModelError where its file is gone */
+  async shared({ file }: CurrentModel): Promise<SharedModel> {
+    const found = await this.#parts.store.find(file);
+    if (!found) throw new NoModelError('The file of the model is gone. Change something, and it is taught anew.');
+    return { key: file, bytes: found.bytes };
   }
 
   forget(botId: number): void {
@@ -247,12 +249,6 @@ export class ModelService {
     this.#closing = true;
     await this.#queue.close();
     for (const { waiting } of this.#entries.values()) for (const tell of waiting) tell();
-  }
-
-  async #shared({ file }: CurrentModel): Promise<SharedModel> {
-    const found = await this.#parts.store.find(file);
-    if (!found) throw new NoModelError('The file of the model is gone. Change something, and it is taught anew.');
-    return { key: file, bytes: found.bytes };
   }
 
   async #takeUp({ wish: { botId, revision }, bytes, heldOut, seconds }: Taught): Promise<void> {
@@ -310,7 +306,7 @@ export class ModelService {
     const { model } = entry;
     if (!model) return;
     try {
-      const shared = await this.#shared(model);
+      const shared = await this.shared(model);
       const results = await this.#parts.walkthroughRuns.run(botId, entry.wanted.document.timeZone, shared);
       if (entry.model !== model || results === null) return;
       entry.walkthroughs = results;
