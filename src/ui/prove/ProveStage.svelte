@@ -111,7 +111,13 @@
   {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
   {#if progress && progress.state !== 'done'}
     <div class="progress">
-      <JobProgress job={progress} label="Running the test" close={() => (watched = null)} />
+      <JobProgress
+        job={progress}
+        label="Running the test"
+        unit="lines read"
+        stopped="Stopped. The last finished run is shown."
+        close={() => (watched = null)}
+      />
     </div>
   {/if}
   {#if view.run}

@@ -5,7 +5,21 @@
   import { send } from './api.js';
 
   /** How far long work is, with the way to stop it; and what became of it, until that is closed. */
-  const { job, label, close }: { job: JobView; label: string; close?: () => void } = $props();
+  const {
+    job,
+    label,
+    unit,
+    stopped,
+    close,
+  }: {
+    job: JobView;
+    label: string;
+    /** What is counted: "lines read". */
+    unit: string;
+    /** What holds when it was stopped, in a sentence. */
+    stopped: string;
+    close?: () => void;
+  } = $props();
 
   const MINUTE = 60;
 
@@ -25,13 +39,13 @@
   {#if job.state === 'running'}
     <ProgressBar
       labelText={label}
-      helperText="{job.done.toLocaleString('en-GB')} of {job.total.toLocaleString('en-GB')}{left}"
+      helperText="{job.done.toLocaleString('en-GB')} of {job.total.toLocaleString('en-GB')} {unit}{left}"
       value={job.done}
       max={Math.max(1, job.total)}
     />
     <button class="quiet firm" onclick={stop}>Stop</button>
   {:else if job.state !== 'done'}
-    <p class="soft" role="status">{label}: {job.state === 'stopped' ? 'stopped' : (job.message ?? job.state)}</p>
+    <p class="soft" role="status">{job.state === 'stopped' ? stopped : (job.message ?? job.state)}</p>
     {#if close}<button class="quiet" onclick={close}>Close</button>{/if}
   {/if}
 </div>

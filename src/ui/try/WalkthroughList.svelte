@@ -43,7 +43,7 @@
   <FileButton label="Import" accept=".json" choose={bringIn} firm />
 </div>
 {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
-{#if running}<JobProgress job={running} label="Running the walkthroughs" />{/if}
+{#if running}<JobProgress job={running} label="Running the walkthroughs" unit="run" stopped="Stopped." />{/if}
 {#if walkthroughs.length === 0}
   <p class="soft">None yet. Keep a conversation that went right, and it is run again after each change.</p>
 {/if}
