@@ -103,16 +103,24 @@ async function open(): Promise<Application> {
 }
 
 let opened: Promise<Application> | null = null;
+/** The development server loads this module anew when it is changed; what the one before opened is found here. */
+const kept = globalThis as typeof globalThis & { reedGate?: Promise<Application> | null };
+
+async function openInPlaceOf(before: Promise<Application> | null | undefined): Promise<Application> {
+  const old = await before?.catch(() => null);
+  await old?.close();
+  return open();
+}
 
 /** The application, opened once a process. */
 export function application(): Promise<Application> {
-  opened ??= open();
+  opened ??= kept.reedGate = openInPlaceOf(kept.reedGate);
   return opened;
 }
 
 /** Closes the application if it was opened: workers end, and the database is left tidy. */
 export async function closeApplication(): Promise<void> {
   const app = await opened;
-  opened = null;
+  opened = kept.reedGate = null;
   await app?.close();
 }

@@ -47,10 +47,29 @@
   }
 
   nav {
-    margin: 0 -0.75rem;
+    display: grid;
+  }
+
+  .entry {
+    display: flex;
+    gap: 0.4rem;
+    align-items: baseline;
+    padding: 0.15rem 0;
+    color: var(--ink);
+    text-decoration: none;
+  }
+
+  .entry:hover {
+    background: var(--reed-wash);
+  }
+
+  .entry[aria-current] .name {
+    font-weight: 600;
   }
 
   .name {
+    flex: 1;
+    min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
