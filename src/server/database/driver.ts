@@ -131,7 +131,9 @@ class Connection implements DatabaseConnection {
     if (SelectQueryNode.is(query.query)) return reader.execute<R>(query);
     const leave = await this.#shared.gate.enter();
     try {
-      return await this.#patiently(() => writer.execute<R>(query));
+      const result = await this.#patiently(() => writer.execute<R>(query));
+      this.#shared.wrote(null);
+      return result;
     } finally {
       leave();
     }
@@ -148,30 +150,38 @@ class Connection implements DatabaseConnection {
     }
   }
 
-  end(how: 'commit' | 'rollback'): void {
+  /** What fails here is rolled back by whoever asked, so the gate stays shut until then. */
+  async commit(): Promise<void> {
+    await this.executeQuery(CompiledQuery.raw('commit'));
+    this.#shared.wrote(null);
+    this.#open();
+  }
+
+  async rollback(): Promise<void> {
     try {
-      // Work that failed half way may have ended the transaction by itself.
-      this.#noted(() => this.#shared.writer.execute(CompiledQuery.raw(how)));
-    } catch (error) {
-      if (how === 'commit') throw error;
+      await this.executeQuery(CompiledQuery.raw('rollback'));
+    } catch {
+      // Work that failed half way may have ended the transaction by itself; a fresh handle has none open.
     } finally {
-      // A rollback that did not come about is made up for by a fresh handle.
-      if (how === 'rollback') this.#shared.writer.reopen();
-      this.#leave?.();
-      this.#leave = null;
+      this.#shared.writer.reopen();
+      this.#open();
     }
   }
 
-  // eslint-disable-next-line require-yield
-  async *streamQuery<R>(): AsyncIterableIterator<QueryResult<R>> {
-    await Promise.reject(new Error('Rows are not read one by one here.'));
+  /** Lets the next one in. */
+  #open(): void {
+    this.#leave?.();
+    this.#leave = null;
   }
 
+  streamQuery<R>(): AsyncIterableIterator<QueryResult<R>> {
+    throw new Error('Rows are not read one by one here.');
+  }
+
+  /** Tells of errors. That a statement of a transaction went well says nothing yet: it may not be kept. */
   #noted<T>(work: () => T): T {
     try {
-      const result = work();
-      this.#shared.wrote(null);
-      return result;
+      return work();
     } catch (error) {
       this.#shared.wrote(error);
       throw error;
@@ -218,14 +228,12 @@ class LibsqlDriver implements Driver {
     return (connection as Connection).begin();
   }
 
-  // eslint-disable-next-line @typescript-eslint/require-await
-  async commitTransaction(connection: DatabaseConnection): Promise<void> {
-    (connection as Connection).end('commit');
+  commitTransaction(connection: DatabaseConnection): Promise<void> {
+    return (connection as Connection).commit();
   }
 
-  // eslint-disable-next-line @typescript-eslint/require-await
-  async rollbackTransaction(connection: DatabaseConnection): Promise<void> {
-    (connection as Connection).end('rollback');
+  rollbackTransaction(connection: DatabaseConnection): Promise<void> {
+    return (connection as Connection).rollback();
   }
 
   releaseConnection(): Promise<void> {

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Kysely } from 'kysely';
+import { sql, type Kysely } from 'kysely';
 import Libsql from 'libsql';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { StartError, Trouble, troubleOf } from '../trouble.js';
@@ -111,6 +111,56 @@ describe('the data folder', () => {
     expect(await texts(db)).toEqual([]);
     await insert(db, 'after');
     expect(await texts(db)).toEqual(['after']);
+  });
+
+  it('keeps what others write while a transaction that cannot be committed is rolled back', async () => {
+    const trouble = new Trouble();
+    const db = await open(trouble);
+    await sql`create table late (id integer primary key, of_bot integer references bot(id) deferrable initially deferred)`.execute(
+      db,
+    );
+    const failing = db.transaction().execute((inside) => sql`insert into late (of_bot) values (99)`.execute(inside));
+    // These wait behind it, and none may be lost to its rollback.
+    const others = ['a', 'b', 'c'].map((text) =>
+      db
+        .transaction()
+        .execute((inside) =>
+          inside.insertInto('vector').values({ text, encoder: 'e', vector: new Uint8Array() }).execute(),
+        ),
+    );
+    await expect(failing).rejects.toThrow(/FOREIGN KEY/);
+    await Promise.all(others);
+    expect(await texts(db)).toEqual(['a', 'b', 'c']);
+  });
+
+  it('stays in trouble until something was kept, not merely rolled back', async () => {
+    const told: unknown[] = [];
+    const db = await openDatabase(file, (error) => told.push(error));
+    opened.push(db);
+    told.length = 0;
+    const failing = db
+      .transaction()
+      .execute((inside) =>
+        inside
+          .insertInto('intent')
+          .values({
+            bot_id: 99,
+            place: 0,
+            name: 'a',
+            description: null,
+            form: null,
+            reply: null,
+            desk: null,
+            called: null,
+            offered: null,
+          })
+          .execute(),
+      );
+    await expect(failing).rejects.toThrow(/FOREIGN KEY/);
+    expect(told).toHaveLength(1);
+    expect(told[0]).not.toBeNull();
+    await insert(db, 'kept');
+    expect(told.at(-1)).toBeNull();
   });
 
   it('that holds no database is refused with a sentence', async () => {

@@ -54,8 +54,8 @@ export class ModelStore {
     }
   }
 
+  /** Takes the file away. Whoever has just been given the model still finds it in memory. */
   async remove(name: string): Promise<void> {
-    this.#files.delete(name);
     if (this.#folder !== null) await rm(path.join(this.#folder, path.basename(name)), { force: true });
   }
 }
