@@ -1,6 +1,6 @@
 import { MOST } from '../core/bot/limits.js';
-import { flag, name, parts, text } from '../core/bot/acts/shapes.js';
-import { lazy, mixed, string, type ISchema } from '../core/bot/yup.js';
+import { flag, name, parts, text } from '../core/shape/shapes.js';
+import { lazy, mixed, string, type ISchema } from '../core/shape/yup.js';
 import type { PersonSaid } from '../core/contract/try.js';
 
 /** The longest message that is taken, in UTF-16 code units. */

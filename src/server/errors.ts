@@ -1,4 +1,4 @@
-import type { Fault } from '../core/bot/schema.js';
+import type { Fault } from '../core/shape/fault.js';
 
 /** Something that was sent is not as it must be. */
 export class InputError extends Error {

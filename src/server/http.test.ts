@@ -49,7 +49,7 @@ describe('requests', () => {
     ['a list for a text', '{"text":[]}', /text must be a text/],
     ['a number for a text', '{"text":7}', /text must be a text/],
     ['no text', '{}', /text is missing/],
-    ['a part too many', '{"text":"a","admin":true}', /not known: admin/],
+    ['a part too many', '{"text":"a","admin":true}', /admin is not known here/],
     ['a message without end', JSON.stringify({ text: 'a'.repeat(20_001) }), /more than 20,000 characters/],
     ['nothing', 'null', /not as it must be/],
     ['a list', '[]', /must be an object/],

@@ -1,7 +1,7 @@
 import { error as httpError, json, type RequestEvent } from '@sveltejs/kit';
 import { ActError } from '../core/bot/acts/index.js';
-import type { Fault } from '../core/bot/schema.js';
-import { ValidationError, type InferType, type ISchema, type Schema } from '../core/bot/yup.js';
+import { check, type Fault } from '../core/shape/fault.js';
+import type { InferType, ISchema, Schema } from '../core/shape/yup.js';
 import { DEEPEST, nestingOf, reservedKey } from '../core/formats/nesting.js';
 import { application, type Application } from './application.js';
 import { permits, SOMEONE, type Context, type Permission } from './context.js';
@@ -147,11 +147,7 @@ export function misshapen(faults: readonly Fault[]): InputError {
 /** Reads a JSON body of a known shape. @throws InputError */
 export async function readJson<S extends ISchema<unknown>>(request: Request, schema: S): Promise<InferType<S>> {
   const value = await readValue(request);
-  try {
-    return (schema as unknown as Schema).validateSync(value, { abortEarly: false }) as InferType<S>;
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    throw misshapen(inner.map((fault) => ({ path: fault.path ?? '', message: fault.message })));
-  }
+  const checked = check(schema as unknown as Schema<InferType<S>>, value);
+  if (!checked.ok) throw misshapen(checked.faults);
+  return checked.value;
 }

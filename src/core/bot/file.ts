@@ -11,7 +11,8 @@ import {
   type Utterance,
 } from './document.js';
 import { MarkingError, readMarking, writeMarking } from './marking.js';
-import { shapeFaults, type Fault } from './schema.js';
+import type { Fault } from '../shape/fault.js';
+import { shapeFaults } from './botShape.js';
 import { validateReferences, withMainForms } from './validate.js';
 
 /** A bot as its file has it: rows without ids, utterances with inline marking. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { readBot } from './file.js';
-import type { Fault } from './schema.js';
+import type { Fault } from '../shape/fault.js';
 
 function faultsOf(value: unknown): Fault[] {
   const result = readBot(value);

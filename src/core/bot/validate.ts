@@ -17,7 +17,7 @@ import {
   type Utterance,
 } from './document.js';
 import { allWordings } from './localised.js';
-import type { Fault } from './schema.js';
+import type { Fault } from '../shape/fault.js';
 
 const quoteNear = (name: string, known: readonly string[]): string => {
   const near = closest(name, known);

@@ -2,9 +2,10 @@ import { readFileSync } from 'node:fs';
 import { Ajv } from 'ajv';
 import { describe, expect, it } from 'vitest';
 import { parse } from 'yaml';
-import { shapeFaults } from '../bot/schema.js';
+import { shapeFaults } from '../bot/botShape.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { readBotFile, writeBotFile } from './botFile.js';
+import { publishedSchemas } from './published.js';
 
 const nursery = readFileSync('demo/nursery/bot.yaml', 'utf8');
 const published = new Ajv({ unicodeRegExp: true, strict: false }).compile(
@@ -41,7 +42,11 @@ describe('bot files', () => {
   });
 });
 
-describe('the published JSON Schema', () => {
+describe('the published JSON Schemas', () => {
+  it.each(Object.entries(publishedSchemas()))('in %s are what the shapes give (npm run schemas)', (file, text) => {
+    expect(readFileSync(file, 'utf8')).toBe(text);
+  });
+
   it('takes the demo bot', () => {
     expect(published(parse(nursery))).toBe(true);
   });
@@ -68,6 +73,12 @@ describe('the published JSON Schema', () => {
       { ...base, forms: [{ name: 'f', slots: [{ name: 's', entity: 'number', when: 'x' }] }] },
     ],
     ['a region in small letters', { ...base, region: 'gb' }],
+    ['an empty list', { ...base, intents: [] }],
+    ['a name that is too long', { ...base, name: 'x'.repeat(101) }],
+    ['a part that is null', { ...base, gate: null }],
+    ['another answer to a no', { ...base, forms: [{ name: 'f', onNo: 'stay' }] }],
+    ['a wording that is no text', { ...base, texts: { help: { en: [3] } } }],
+    ['a text that the engine does not have', { ...base, texts: { helps: 'a' } }],
   ])('agrees with the program about %s', (_, value) => {
     expect(published(value)).toBe(shapeFaults(value).length === 0);
   });

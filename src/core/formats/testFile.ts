@@ -1,6 +1,6 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import { MarkingError, readMarking } from '../bot/marking.js';
-import type { Fault } from '../bot/schema.js';
+import type { Fault } from '../shape/fault.js';
 import type { SlotValue } from '../recognise/value.js';
 import { isMoment } from './moment.js';
 import { DEEPEST, nestingOf, reservedKey } from './nesting.js';

@@ -1,7 +1,6 @@
-import { listOf, parts, text } from '../bot/acts/shapes.js';
-import type { Fault } from '../bot/schema.js';
-import { isMap } from '../bot/schema.js';
-import { boolean, mixed, string, ValidationError } from '../bot/yup.js';
+import { flag, isMap, listOf, parts, text } from '../shape/shapes.js';
+import { check, type Fault } from '../shape/fault.js';
+import { mixed, string, type Schema } from '../shape/yup.js';
 import type { Walkthrough } from '../converse/walkthrough.js';
 import type { SlotValue } from '../recognise/value.js';
 import { DEEPEST, nestingOf, reservedKey } from './nesting.js';
@@ -13,13 +12,12 @@ const MOST_TURNS = 500;
 const LONGEST_TURN = 4000;
 
 const words = () => text(LONGEST_TURN);
-const yes = () => boolean().strict().typeError('must be true or false');
 
 const turn = parts({
   user: words(),
   signal: words(),
-  noInput: yes(),
-  handBack: yes(),
+  noInput: flag(),
+  handBack: flag(),
   say: words(),
 }).test('event', 'needs "user", "signal", "noInput" or "handBack"', (value: unknown) => {
   const { user, signal, noInput, handBack } = (value ?? {}) as Record<string, unknown>;
@@ -48,7 +46,7 @@ const walkthrough = parts({
     'must be a local time such as 2026-03-04T09:30',
     (value) => value === undefined || isMoment(value),
   ),
-  turns: listOf(turn, MOST_TURNS),
+  turns: listOf(turn, MOST_TURNS, { some: true }),
   expect: parts({
     outcome: string()
       .strict()
@@ -57,7 +55,7 @@ const walkthrough = parts({
   }).required('is missing: say the outcome it must reach'),
 });
 
-const file = listOf(walkthrough, MOST_WALKTHROUGHS);
+const file = listOf(walkthrough, MOST_WALKTHROUGHS, { some: true });
 
 export type WalkthroughsRead = { ok: true; walkthroughs: Walkthrough[] } | { ok: false; faults: Fault[] };
 
@@ -70,13 +68,8 @@ export function readWalkthroughs(value: unknown): WalkthroughsRead {
   if (reserved !== null) {
     return { ok: false, faults: [{ path: '', message: `the name “${reserved}” cannot be used` }] };
   }
-  try {
-    return { ok: true, walkthroughs: file.validateSync(value, { abortEarly: false }) as Walkthrough[] };
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    return { ok: false, faults: inner.map((fault) => ({ path: fault.path ?? '', message: fault.message })) };
-  }
+  const checked = check(file as unknown as Schema<Walkthrough[]>, value);
+  return checked.ok ? { ok: true, walkthroughs: checked.value } : checked;
 }
 
 /** Reads the text of a walkthrough file, which is JSON. */

@@ -138,24 +138,22 @@ describe('the data folder', () => {
     const db = await openDatabase(file, (error) => told.push(error));
     opened.push(db);
     told.length = 0;
-    const failing = db
-      .transaction()
-      .execute((inside) =>
-        inside
-          .insertInto('intent')
-          .values({
-            bot_id: 99,
-            place: 0,
-            name: 'a',
-            description: null,
-            form: null,
-            reply: null,
-            desk: null,
-            called: null,
-            offered: null,
-          })
-          .execute(),
-      );
+    const failing = db.transaction().execute((inside) =>
+      inside
+        .insertInto('intent')
+        .values({
+          bot_id: 99,
+          place: 0,
+          name: 'a',
+          description: null,
+          form: null,
+          reply: null,
+          desk: null,
+          called: null,
+          offered: null,
+        })
+        .execute(),
+    );
     await expect(failing).rejects.toThrow(/FOREIGN KEY/);
     expect(told).toHaveLength(1);
     expect(told[0]).not.toBeNull();

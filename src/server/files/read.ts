@@ -1,5 +1,5 @@
 import type { BotDocument } from '../../core/bot/document.js';
-import type { Fault } from '../../core/bot/schema.js';
+import type { Fault } from '../../core/shape/fault.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import { readBotFile } from '../../core/formats/botFile.js';
 import { readTestFile, type TestLine } from '../../core/formats/testFile.js';

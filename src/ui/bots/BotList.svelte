@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import type { BotSummary } from '$core/contract/bot.js';
-  import type { Fault } from '$core/bot/schema.js';
+  import type { Fault } from '$core/shape/fault.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';

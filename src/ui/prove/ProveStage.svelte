@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import type { JobView } from '$core/contract/job.js';
   import type { ProveView } from '$core/contract/prove.js';
-  import type { Fault } from '$core/bot/schema.js';
+  import type { Fault } from '$core/shape/fault.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';

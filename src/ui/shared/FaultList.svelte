@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Fault } from '$core/bot/schema.js';
+  import type { Fault } from '$core/shape/fault.js';
   import { counted } from './format.js';
 
   /** Shows everything that is wrong with a file, each fault with its place. */

@@ -1,4 +1,4 @@
-import type { Fault } from '$core/bot/schema.js';
+import type { Fault } from '$core/shape/fault.js';
 
 /** A request that was refused, with a sentence for the person. */
 export class ApiError extends Error {

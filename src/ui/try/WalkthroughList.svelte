@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { TryView } from '$core/contract/try.js';
-  import type { Fault } from '$core/bot/schema.js';
+  import type { Fault } from '$core/shape/fault.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';

@@ -1,5 +1,5 @@
-import type { InferType, Schema } from '../yup.js';
-import type { Fault } from '../schema.js';
+import type { InferType, Schema } from '../../shape/yup.js';
+import type { Fault } from '../../shape/fault.js';
 import type { BotDocument, RowId } from '../document.js';
 
 /** An act that cannot be done, with a sentence for the person who asked for it. */

@@ -242,15 +242,17 @@ describe('acts upon a bot', () => {
     expect(faultsOf({ do: 'addIntent' })).toEqual(['name is missing']);
     expect(faultsOf({ do: 'addIntent', name: 7 })).toEqual(['name must be a text']);
     expect(faultsOf({ do: 'addIntent', name: 'a'.repeat(101) })[0]).toMatch(/at most 100 characters/);
-    expect(faultsOf({ do: 'addIntent', name: 'a', admin: true })[0]).toMatch(/not known: admin/);
+    expect(faultsOf({ do: 'addIntent', name: 'a', admin: true })[0]).toMatch(/admin is not known here/);
     expect(faultsOf({ do: 'addUtterances', intent: 'a', utterances: ['a', 7] })).toEqual([
       'utterances[1] must be a text',
     ]);
     const million = Array.from({ length: 1_000_000 }, (_, index) => index);
     expect(faultsOf({ do: 'addUtterances', intent: 'a', utterances: million })).toEqual([
-      'utterances must be at most 50,000 lines at once',
+      'utterances has more than 50,000 items; that many are not taken',
     ]);
-    expect(faultsOf({ do: 'deleteUtterances', rows: million })).toEqual(['rows must be at most 50,000 at once']);
+    expect(faultsOf({ do: 'deleteUtterances', rows: million })).toEqual([
+      'rows has more than 50,000 items; that many are not taken',
+    ]);
     expect(faultsOf(null)).toEqual(['do names no act']);
   });
 

@@ -2,7 +2,7 @@ import type { Desk } from '../document.js';
 import { MOST } from '../limits.js';
 import { actKind } from './act.js';
 import { changed, named, replace, requireName } from './common.js';
-import { change, localised, name, parts, text } from './shapes.js';
+import { change, localised, name, parts, text } from '../../shape/shapes.js';
 
 const deskChange = change({ description: text(MOST.description).nullable(), handover: localised().nullable() });
 

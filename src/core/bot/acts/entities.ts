@@ -1,35 +1,15 @@
-import { mixed, type InferType } from '../yup.js';
-import { ENTITY_KINDS, findForm, type BotDocument, type Entity, type EntityKind } from '../document.js';
+import type { InferType } from '../../shape/yup.js';
+import { findForm, type BotDocument, type Entity } from '../document.js';
 import { MOST } from '../limits.js';
 import { renameMarks } from '../marking.js';
-import { entityKind } from '../schema.js';
 import { ActError, actKind } from './act.js';
 import { changed, mapped, named, replace, requireName, withUtterances } from './common.js';
-import { change, flag, name, parts, text } from './shapes.js';
+import { change, entityKind, flag, name, parts, text } from '../../shape/shapes.js';
 
 const OPTIONAL = ['misspellings', 'pattern'] as const;
 
-/** A kind, with the nearest named where there is none of that name. */
-const kind = () =>
-  mixed<EntityKind>((value): value is EntityKind => typeof value === 'string')
-    .typeError('must be a text')
-    .test('kind', '', function (value) {
-      if (value === undefined || ENTITY_KINDS.includes(value)) return true;
-      return this.createError({ message: entityKindFault(value) });
-    })
-    .meta({ schema: { enum: [...ENTITY_KINDS] } });
-
-function entityKindFault(value: string): string {
-  try {
-    entityKind().validateSync(value);
-    return '';
-  } catch (error) {
-    return (error as Error).message;
-  }
-}
-
 const entityParts = { misspellings: flag().nullable(), pattern: text(MOST.pattern).nullable() };
-const entityChange = change({ name: text(MOST.name), kind: kind(), ...entityParts });
+const entityChange = change({ name: text(MOST.name), kind: entityKind(), ...entityParts });
 
 export type EntityChange = InferType<typeof entityChange>;
 
@@ -52,7 +32,7 @@ const renameEntityMarks = (document: BotDocument, entity: string, to: string | n
 export const ENTITY_ACTS = [
   actKind(
     'addEntity',
-    parts({ name: name(), kind: kind().required('is missing'), ...entityParts }),
+    parts({ name: name(), kind: entityKind().required('is missing'), ...entityParts }),
     (document, act) => {
       const own = requireName(act.name, 'entity', document.entities);
       const entity = fitted(changed<Entity>({ name: own, kind: act.kind }, act, OPTIONAL));

@@ -1,11 +1,10 @@
-import type { InferType } from '../yup.js';
+import type { InferType } from '../../shape/yup.js';
 import type { BotDocument, Form } from '../document.js';
 import { MOST } from '../limits.js';
-import { onNo } from '../schema.js';
 import { actKind } from './act.js';
 import { changed, mapped, named, replace, requireName } from './common.js';
 import { changeIntent } from './intents.js';
-import { change, localised, name, parts, text } from './shapes.js';
+import { change, localised, name, onNo, parts, text } from '../../shape/shapes.js';
 
 const OPTIONAL = ['confirm', 'decline', 'onNo', 'done', 'desk'] as const;
 

@@ -1,8 +1,9 @@
-import { ValidationError, type InferType, type Schema } from '../yup.js';
+import type { InferType, Schema } from '../../shape/yup.js';
 import { closest } from '../../text/distance.js';
 import type { BotDocument } from '../document.js';
 import { applyDelta, deltaBetween, MisfitError, touchedBy, type Delta } from '../delta.js';
-import { isMap, type Fault } from '../schema.js';
+import { check, type Fault } from '../../shape/fault.js';
+import { isMap } from '../../shape/shapes.js';
 import { newFaults, withMainForms } from '../validate.js';
 import { ActError, type ActContext, type ActKind, type Outcome, type Renaming } from './act.js';
 import { DESK_ACTS } from './desks.js';
@@ -136,14 +137,6 @@ export function readAct(value: unknown): ActRead {
     return { ok: false, faults: [{ path: 'do', message: `names no act${near ? `; did you mean "${near}"?` : ''}` }] };
   }
   const { do: _, ...parts } = value;
-  try {
-    return {
-      ok: true,
-      act: { do: name, ...(kind.shape.validateSync(parts, { abortEarly: false }) as object) } as BotAct,
-    };
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    return { ok: false, faults: inner.map((fault) => ({ path: fault.path ?? '', message: fault.message })) };
-  }
+  const checked = check(kind.shape, parts);
+  return checked.ok ? { ok: true, act: { do: name, ...(checked.value as object) } as BotAct } : checked;
 }

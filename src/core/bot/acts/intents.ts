@@ -1,9 +1,9 @@
-import type { InferType } from '../yup.js';
+import type { InferType } from '../../shape/yup.js';
 import type { BotDocument, Intent } from '../document.js';
 import { MOST } from '../limits.js';
 import { actKind, type Outcome } from './act.js';
 import { changed, marksForForm, named, replace, requireName } from './common.js';
-import { change, flag, localised, name, parts, text, texts } from './shapes.js';
+import { change, flag, localised, name, parts, text, texts } from '../../shape/shapes.js';
 
 const OPTIONAL = ['description', 'called', 'offered', 'form', 'reply', 'desk'] as const;
 

@@ -1,20 +1,17 @@
-import { mixed, type InferType } from '../yup.js';
+import { mixed, type InferType } from '../../shape/yup.js';
 import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/texts.js';
 import type { NoMatchSettings } from '../document.js';
 import { MOST } from '../limits.js';
-import { level, tries } from '../schema.js';
 import { actKind } from './act.js';
 import { changed } from './common.js';
-import { change, localised, parts, text, texts } from './shapes.js';
+import { change, level, localised, optionalParts, parts, text, texts, tries } from '../../shape/shapes.js';
 
 const gate = () =>
-  parts({
+  optionalParts({
     accept: level().required('is missing'),
     ask: level().required('is missing'),
     lead: level().required('is missing'),
-  })
-    .optional()
-    .default(undefined);
+  });
 
 const settingsChange = change({
   name: text(MOST.name),

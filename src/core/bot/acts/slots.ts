@@ -1,4 +1,4 @@
-import type { InferType } from '../yup.js';
+import type { InferType } from '../../shape/yup.js';
 import { renameSlotInRule } from '../../say/condition.js';
 import { renameArgument } from '../../say/message.js';
 import { findEntity, type BotDocument, type Form, type Localised, type RowId, type Slot } from '../document.js';
@@ -7,7 +7,18 @@ import { mapWordings } from '../localised.js';
 import { renameMarks } from '../marking.js';
 import { ActError, actKind } from './act.js';
 import { changed, idsFor, mapped, named, replace, requireName, withUtterances } from './common.js';
-import { change, condition, defaultValue, flag, localised, name, parts, rowId, text, wholeNumber } from './shapes.js';
+import {
+  change,
+  condition,
+  defaultValue,
+  flag,
+  localised,
+  name,
+  parts,
+  rowId,
+  text,
+  wholeNumber,
+} from '../../shape/shapes.js';
 
 const OPTIONAL = ['when', 'several', 'default'] as const;
 

@@ -1,10 +1,10 @@
-import type { InferType } from '../yup.js';
+import type { InferType } from '../../shape/yup.js';
 import type { BotDocument, Intent, RowId, Utterance } from '../document.js';
 import { MOST } from '../limits.js';
 import { MarkingError, readMarking, writeMarking, type MarkedText } from '../marking.js';
 import { ActError, actKind } from './act.js';
 import { count, idsFor, marksForForm, named, replace } from './common.js';
-import { name, parts, row, rowId, rows, text, texts } from './shapes.js';
+import { name, parts, row, rowId, rows, text, texts } from '../../shape/shapes.js';
 
 /** A row of a sheet with the words it had when the person acted. */
 export type RowReference = InferType<ReturnType<typeof row>>;

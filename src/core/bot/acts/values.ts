@@ -1,10 +1,10 @@
-import type { InferType } from '../yup.js';
+import type { InferType } from '../../shape/yup.js';
 import { changeValuesInRule } from '../../say/condition.js';
 import type { BotDocument, Entity, ListValue, RowId } from '../document.js';
 import { MOST } from '../limits.js';
 import { ActError, actKind, type Renaming } from './act.js';
 import { count, idsFor, mapped, named, replace } from './common.js';
-import { change, listOf, name, parts, rowId, text, texts } from './shapes.js';
+import { change, listOf, name, parts, rowId, text, texts } from '../../shape/shapes.js';
 
 const valueChange = change({ value: text(MOST.value), synonyms: texts(MOST.synonyms, MOST.value) });
 
@@ -64,6 +64,7 @@ export const VALUE_ACTS = [
           synonyms: texts(MOST.synonyms, MOST.value).defined('is missing'),
         }),
         MOST.values,
+        { some: true },
       ),
       ids: texts(MOST.values, MOST.id),
     }),
