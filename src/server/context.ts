@@ -20,8 +20,7 @@ export interface Context {
 }
 
 /** What can be done at a door. */
-export type Permission =
-  'bots:list' | 'bots:make' | 'bot:read' | 'bot:edit' | 'bot:talk' | 'bot:test' | 'bot:delete' | 'health:read';
+export type Permission = 'bots:list' | 'bots:make' | 'bot:read' | 'bot:edit' | 'bot:talk' | 'bot:test' | 'bot:delete';
 
 /** Who may do what: until there are accounts, whoever reaches the workbench may do everything in it. */
 export const permits = (_: Actor, __: Permission): boolean => true;

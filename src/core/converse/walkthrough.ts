@@ -63,26 +63,17 @@ function checkSays(turn: WalkthroughTurn, index: number, says: readonly Say[]): 
   return [`turn ${index + 1}: the bot said “${said}”, not “${turn.say}”`];
 }
 
-/** Runs a walkthrough at once; see {@link walk}. */
-export function runWalkthrough(...given: Parameters<typeof walk>): WalkthroughResult {
-  const steps = walk(...given);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
-}
-
 /**
- * Runs a walkthrough, a turn at a step.
+ * Runs a walkthrough.
  * @param vectors of the texts that the recogniser asks for to read the turns
  * @param now where the walkthrough names no time of its own
  */
-export function* walk(
+export function runWalkthrough(
   recogniser: Recogniser,
   walkthrough: Walkthrough,
   vectors: Vectors,
   now: string,
-): Generator<void, WalkthroughResult> {
+): WalkthroughResult {
   let state = startConversation('1');
   const faults: string[] = [];
   const transcript: TranscriptLine[] = [];
@@ -92,7 +83,6 @@ export function* walk(
     transcript.push({ from: 'user', text: wordsOf(turn) });
     for (const say of result.says) transcript.push({ from: 'bot', text: say.text });
     faults.push(...checkSays(turn, index, result.says));
-    yield;
   }
   const outcome = finalOutcome(state);
   const slots = heldValues(state);

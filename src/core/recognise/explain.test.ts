@@ -1,20 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
-import { encodeTexts, NO_VECTORS, type Vectors } from '../encode/encoder.js';
+import { encodeTexts, NO_VECTORS } from '../encode/encoder.js';
 import type { Explanation } from './explain.js';
-import { openRecogniser, type Recogniser } from './open.js';
+import { openRecogniser } from './open.js';
 import { prepareTraining } from './train.js';
 
 const NOW = '2026-03-04T09:30';
-
-function explain(recogniser: Recogniser, text: string, vectors: Vectors): Explanation {
-  const steps = recogniser.explain(text, vectors, NOW);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
-}
 
 describe('an explanation', () => {
   const shop = teaShop((draft) => (draft['languages'] = ['en']));
@@ -26,7 +18,7 @@ describe('an explanation', () => {
       shop,
       prepareTraining(shop).train(await encodeTexts(encoder, prepareTraining(shop).texts)),
     );
-    read = async (text) => explain(recogniser, text, await encodeTexts(encoder, recogniser.textsToExplain(text)));
+    read = async (text) => recogniser.explain(text, await encodeTexts(encoder, recogniser.textsToExplain(text)), NOW);
   });
 
   it('tells which words speak for the first intent, each by what is lost without it', async () => {
@@ -66,7 +58,7 @@ describe('an explanation without an encoder', () => {
     const shop = teaShop();
     const recogniser = openRecogniser(shop, prepareTraining(shop).train(new Map()));
     expect(recogniser.textsToExplain('cancel my order')).toEqual([]);
-    const { words, nearest } = explain(recogniser, 'cancel my order please', NO_VECTORS);
+    const { words, nearest } = recogniser.explain('cancel my order please', NO_VECTORS, NOW);
     expect(words).toHaveLength(4);
     expect(nearest[0]!.intent).toBe('cancel_order');
   });
@@ -74,6 +66,6 @@ describe('an explanation without an encoder', () => {
   it('of no words, or one, has nothing to leave out', () => {
     const shop = teaShop();
     const recogniser = openRecogniser(shop, prepareTraining(shop).train(new Map()));
-    for (const text of ['', 'cancel']) expect(explain(recogniser, text, NO_VECTORS).words).toEqual([]);
+    for (const text of ['', 'cancel']) expect(recogniser.explain(text, NO_VECTORS, NOW).words).toEqual([]);
   });
 });

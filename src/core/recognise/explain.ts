@@ -88,19 +88,17 @@ export interface ReadUtterance extends Omit<NearUtterance, 'similarity'> {
   read: ModelText;
 }
 
-/** The nearest of some utterances, nearest first; in steps. */
-export function* nearestUtterances(
+/** The nearest of some utterances, nearest first. */
+export function nearestUtterances(
   ranker: IntentRanker,
   message: Comparable,
   utterances: readonly ReadUtterance[],
   vectors: Vectors,
-): Generator<void, NearUtterance[]> {
+): NearUtterance[] {
   const likeness = ranker.compare(message);
-  const compared: NearUtterance[] = [];
-  for (const { intent, utterance, text, read } of utterances) {
-    const similarity = likeness({ text: read, vector: vectors.get(read.text) ?? null });
-    compared.push({ intent, utterance, text, similarity });
-    yield;
-  }
+  const compared = utterances.map(({ read, ...utterance }) => ({
+    ...utterance,
+    similarity: likeness({ text: read, vector: vectors.get(read.text) ?? null }),
+  }));
   return compared.sort((a, b) => b.similarity - a.similarity).slice(0, NEAREST);
 }

@@ -47,7 +47,7 @@ describe('a model file', () => {
 
   it('tells what screens show without being opened', () => {
     const file = lookAtModelFile(bytes);
-    expect(file.header.facts).toEqual({ intents: model.intents, leftOut: 0, unread: [] });
+    expect(file.header.facts).toEqual({ leftOut: 0, unread: [] });
     expect(file.header.encoder).toBeNull();
     expect(heldOutOf(file)).toEqual(model.heldOut);
     expect(documentOf(file)).toEqual(document);

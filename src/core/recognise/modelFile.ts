@@ -30,7 +30,6 @@ export interface ModelHeader {
 
 /** What screens are told of a model without opening it. */
 export interface ModelFacts {
-  intents: string[];
   /** Utterances that took no part in the training because the bot has too many. */
   leftOut: number;
   unread: UnreadUtterance[];
@@ -179,7 +178,7 @@ export function writeModelFile(
     fingerprint: fingerprintOfDocument(document),
     checksum: '0'.repeat(16),
     sections,
-    facts: { intents: model.intents, leftOut: model.leftOut, unread: model.unread },
+    facts: { leftOut: model.leftOut, unread: model.unread },
   };
   const start = startAfter(encoder.encode(JSON.stringify(header)).length);
   const file = allocate(start + size);

@@ -35,10 +35,10 @@ export interface Recogniser {
   /** The texts whose sentence vectors an explanation needs. */
   textsToExplain(text: string): string[];
   /**
-   * Why a message is read as it is, in steps of a millisecond or so, for it is as much work as reading many messages.
+   * Why a message is read as it is: as much work as reading many messages.
    * @param vectors of {@link textsToExplain}
    */
-  explain(text: string, vectors: Vectors, now: string): Generator<void, Explanation>;
+  explain(text: string, vectors: Vectors, now: string): Explanation;
   /**
    * Slots of one intent, whatever the ranking.
    * @param vectors what the message was recognised with
@@ -187,23 +187,21 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
       const utterances = utterancesToCompare(document, []).map((utterance) => reader.read(utterance.text).mended);
       return [...new Set([...textsToEncode(text), ...parts, ...utterances])];
     },
-    *explain(text, vectors, now) {
+    explain(text, vectors, now) {
       const recognition = recognise(text, vectors, now);
       const best = recognition.ranking[0];
       const { tokens, mended } = read(text);
-      const words: WordWeight[] = [];
-      for (const rest of best ? withoutEach(text, tokens) : []) {
-        const { ranking } = recognise(rest.text, vectors, now);
-        words.push(weighWord(rest.token, best!, ranking));
-        yield;
-      }
-      const utterances: ReadUtterance[] = [];
-      for (const utterance of utterancesToCompare(document, recognition.ranking)) {
-        utterances.push({ ...utterance, read: comparable(utterance.text) });
-        yield;
-      }
+      const words = !best
+        ? []
+        : withoutEach(text, tokens).map((rest) =>
+            weighWord(rest.token, best, recognise(rest.text, vectors, now).ranking),
+          );
+      const utterances = utterancesToCompare(document, recognition.ranking).map((utterance) => ({
+        ...utterance,
+        read: comparable(utterance.text),
+      }));
       const message = { text: comparable(text), vector: vectors.get(mended) ?? null };
-      return { recognition, words, nearest: yield* nearestUtterances(ranker, message, utterances, vectors) };
+      return { recognition, words, nearest: nearestUtterances(ranker, message, utterances, vectors) };
     },
     readSlots: (intent, recognition, vectors, asked) =>
       slotsOf(intent, read(recognition.text), recognition, vectors, asked).slots,

@@ -16,6 +16,8 @@ export interface SharedModel {
 
 /** What an answering thread does, by name: what it is given, and what it gives. */
 export interface Tasks {
+  /** Opens a model for what comes; whether its file is as it was written. */
+  isWhole: { given: { model: SharedModel }; gives: boolean };
   /** Reads one message. */
   recognise: { given: { model: SharedModel; text: string; now: string }; gives: Recognition };
   /** Takes a conversation one turn further. */

@@ -6,7 +6,7 @@ import { runWalkthrough } from '../../core/converse/walkthrough.js';
 import { vectorsByText, type Encoder, type Vectors } from '../../core/encode/encoder.js';
 import { readLines, taughtMessages } from '../../core/measure/evaluate.js';
 import { answer } from '../../core/recognise/answer.js';
-import { lookAtModelFile, readModelFile } from '../../core/recognise/modelFile.js';
+import { lookAtModelFile, ModelFileError, readModelFile } from '../../core/recognise/modelFile.js';
 import { openRecogniser, type Recogniser } from '../../core/recognise/open.js';
 import { loadEncoder } from '../encoder/load.js';
 import type { SharedModel, Task, TaskName, Tasks } from './tasks.js';
@@ -58,6 +58,16 @@ type Doers = {
 };
 
 const DOERS: Doers = {
+  isWhole({ model }) {
+    try {
+      open(model);
+      return Promise.resolve(true);
+    } catch (error) {
+      if (error instanceof ModelFileError) return Promise.resolve(false);
+      throw error;
+    }
+  },
+
   recognise({ model, text, now }, encoder) {
     return answer(open(model).recogniser, text, now, (texts) => encode(encoder, texts));
   },
@@ -76,13 +86,7 @@ const DOERS: Doers = {
 
   textsToExplain: ({ model, text }) => Promise.resolve(open(model).recogniser.textsToExplain(text)),
 
-  explain({ model, text, now, vectors }) {
-    const steps = open(model).recogniser.explain(text, vectors, now);
-    for (;;) {
-      const next = steps.next();
-      if (next.done) return Promise.resolve(next.value);
-    }
-  },
+  explain: ({ model, text, now, vectors }) => Promise.resolve(open(model).recogniser.explain(text, vectors, now)),
 
   textsOf({ model, messages, as }) {
     const { recogniser } = open(model);

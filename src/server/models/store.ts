@@ -54,6 +54,12 @@ export class ModelStore {
     }
   }
 
+  /** Forgets what a file held, and takes it away. */
+  async discard(name: string): Promise<void> {
+    this.#files.delete(name);
+    await this.remove(name);
+  }
+
   /** Takes the file away. Whoever has just been given the model still finds it in memory. */
   async remove(name: string): Promise<void> {
     if (this.#folder !== null) await rm(path.join(this.#folder, path.basename(name)), { force: true });

@@ -11,6 +11,7 @@ import {
   type ListValue,
   type Localised,
   type NoMatchSettings,
+  type RowId,
   type Slot,
   type Utterance,
 } from '../../core/bot/document.js';
@@ -209,28 +210,37 @@ const FORMS = rowsOf<FormHead>('form', null, 'name', (form) => ({
   desk: form.desk ?? null,
 }));
 
+/** Writes what each row has in a table of its own, in place of what stood there. */
+const writeOwned =
+  <Row extends { id: RowId }, Owned extends 'mark' | 'synonym'>(
+    table: Owned,
+    owner: 'utterance_id' | 'value_id',
+    ownedOf: (row: Row) => object[],
+  ) =>
+  async (db: Connection, botId: number, rows: readonly Row[]): Promise<void> => {
+    const ids = rows.map(({ id }) => id);
+    await inBatches(ids, (batch) =>
+      db
+        .deleteFrom(table as 'mark')
+        .where('bot_id', '=', botId)
+        .where(owner as 'utterance_id', 'in', batch)
+        .execute(),
+    );
+    const owned = rows.flatMap((row) => ownedOf(row).map((one) => ({ bot_id: botId, [owner]: row.id, ...one })));
+    await inBatches(owned, (batch) =>
+      db
+        .insertInto(table as 'mark')
+        .values(batch as never)
+        .execute(),
+    );
+  };
+
 const UTTERANCES = rowsOf<Utterance>(
   'utterance',
   'intent_id',
   'id',
   ({ id, text }) => ({ id, text }),
-  async (db, botId, utterances) => {
-    await inBatches(utterances, (batch) =>
-      db
-        .deleteFrom('mark')
-        .where('bot_id', '=', botId)
-        .where(
-          'utterance_id',
-          'in',
-          batch.map(({ id }) => id),
-        )
-        .execute(),
-    );
-    const marks = utterances.flatMap(({ id, marks: own }) =>
-      own.map(({ slot, start, end }) => ({ bot_id: botId, utterance_id: id, slot, start, end })),
-    );
-    await inBatches(marks, (batch) => db.insertInto('mark').values(batch).execute());
-  },
+  writeOwned('mark', 'utterance_id', ({ marks }) => marks.map(({ slot, start, end }) => ({ slot, start, end }))),
 );
 
 const VALUES = rowsOf<ListValue>(
@@ -238,23 +248,7 @@ const VALUES = rowsOf<ListValue>(
   'entity_id',
   'id',
   ({ id, value }) => ({ id, value }),
-  async (db, botId, values) => {
-    await inBatches(values, (batch) =>
-      db
-        .deleteFrom('synonym')
-        .where('bot_id', '=', botId)
-        .where(
-          'value_id',
-          'in',
-          batch.map(({ id }) => id),
-        )
-        .execute(),
-    );
-    const synonyms = values.flatMap(({ id, synonyms: own }) =>
-      own.map((text, position) => ({ bot_id: botId, value_id: id, position, text })),
-    );
-    await inBatches(synonyms, (batch) => db.insertInto('synonym').values(batch).execute());
-  },
+  writeOwned('synonym', 'value_id', ({ synonyms }) => synonyms.map((text, position) => ({ position, text }))),
 );
 
 const SLOTS = rowsOf<Slot>('slot', 'form_id', 'id', (slot) => ({

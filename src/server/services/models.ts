@@ -100,9 +100,9 @@ export class ModelService {
   async #load(bot: StoredBot): Promise<Entry> {
     const known = this.#entries.get(bot.id);
     if (known) return known;
-    const { database, store } = this.#parts;
+    const { database } = this.#parts;
     const stored = await findModel(database, bot.id);
-    const file = stored && (await store.find(stored.file));
+    const file = stored && (await this.#wholeFile(stored.file));
     const entry: Entry = {
       model: stored && file ? currentModel(stored, file) : null,
       predictions: null,
@@ -117,6 +117,17 @@ export class ModelService {
     if (entry.model?.revision === bot.revision) void this.#walk(bot.id, entry);
     else this.#queue.want(wishOf(bot), null);
     return entry;
+  }
+
+  /** A model file that can be opened; one that is damaged is taken away. */
+  async #wholeFile(name: string): Promise<ModelFile | null> {
+    const { answering, store } = this.#parts;
+    const file = await store.find(name);
+    if (!file) return null;
+    const whole = await answering.run('person', 'isWhole', { model: { key: name, bytes: file.bytes } });
+    if (whole) return file;
+    await store.discard(name);
+    return null;
   }
 
   /** The state of a bot's model; `null` for a bot that nobody has opened yet. */

@@ -87,7 +87,9 @@ describe('the services, with real workers and a real database', () => {
     await models.current(bot);
     const { file } = (await findModel(db, bot.id))!;
     const whole = readFileSync(path.join(folder, 'models', file));
-    for (const bytes of [null, Buffer.from('no model'), whole.subarray(0, whole.length - 100)]) {
+    const flipped = Buffer.from(whole);
+    flipped[whole.length - 1000]! ^= 1;
+    for (const bytes of [null, Buffer.from('no model'), whole.subarray(0, whole.length - 100), flipped]) {
       if (bytes) writeFileSync(path.join(folder, 'models', file), bytes);
       else rmSync(path.join(folder, 'models', file));
       const next = assemble(db, parts());

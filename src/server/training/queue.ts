@@ -63,7 +63,6 @@ interface Pupil {
 
 interface Running {
   botId: number;
-  revision: number;
   began: number;
   stop: Int32Array;
 }
@@ -158,7 +157,7 @@ export class TrainingQueue {
     next.waiting = false;
     const { wish } = next;
     const stop = new Int32Array(new SharedArrayBuffer(4));
-    lane.running = { botId: wish.botId, revision: wish.revision, began: now, stop };
+    lane.running = { botId: wish.botId, began: now, stop };
     void this.#teach(name, next, stop).finally(() => {
       lane.running = null;
       this.#schedule();
