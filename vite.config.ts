@@ -1,12 +1,11 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
-import { localFonts } from './vite/localFonts.js';
+import { carbonStyles } from './vite/carbonStyles.js';
 import { nodeWorker } from './vite/nodeWorker.js';
 
 export default defineConfig({
-  plugins: [localFonts(), nodeWorker(), sveltekit()],
-  optimizeDeps: { exclude: ['carbon-icons-svelte'] },
-  ssr: { noExternal: ['carbon-components-svelte', 'carbon-icons-svelte'] },
+  plugins: [carbonStyles('src'), nodeWorker(), sveltekit()],
+  ssr: { noExternal: ['carbon-components-svelte'] },
   worker: { format: 'es' },
   build: { chunkSizeWarningLimit: 900 },
   test: {

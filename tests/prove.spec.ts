@@ -50,7 +50,7 @@ test('lines of a confused pair are shown, and put into the probe', async ({ page
   await page.getByRole('button', { name: 'Run the test' }).first().click();
   await expect(page.locator('[data-figure=accuracy]')).toBeVisible({ timeout: 60_000 });
   const pair = page.getByRole('region', { name: 'Confusion matrix' }).getByRole('button').first();
-  const label = (await pair.textContent())!;
+  const label = (await pair.innerText()).trim();
   await pair.click();
   const [, count, expected, predicted] = /^(\d+) of (\S+) read as (\S+)/.exec(label)!;
   const lines = page.getByRole('region', { name: 'Wrong lines' });

@@ -67,11 +67,11 @@ test('keep a conversation as a walkthrough that then runs', async ({ page }) => 
   await expect(page.locator('[data-turn]')).toHaveCount(0);
   await say(page, 'what are your opening hours');
   await page.getByRole('button', { name: 'Keep as a walkthrough' }).click();
-  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('opening times only');
+  await page.getByRole('textbox', { name: 'Name of the walkthrough' }).fill('opening times only');
   await page.getByRole('button', { name: 'Keep it' }).click();
-  await expect(page.getByText('opening times only')).toBeVisible();
+  await expect(page.locator('summary', { hasText: 'opening times only' })).toBeVisible();
   await expect(page.getByRole('link', { name: /^Try/ })).toContainText('27 of 27');
-  await page.getByText('opening times only').click();
+  await page.locator('summary', { hasText: 'opening times only' }).click();
   await page.getByRole('button', { name: 'Delete the walkthrough opening times only' }).click();
   await expect(page.getByRole('link', { name: /^Try/ })).toContainText('26 of 26');
   // Undo takes back what was done last, whatever it was.
@@ -89,7 +89,7 @@ test('a deleted conversation comes back with undo, and the one before it stands 
   await page.getByRole('button', { name: 'Start anew' }).click();
   await expect(page.locator('[data-turn]')).toHaveCount(0);
   await say(page, 'what do ferns cost');
-  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await page.getByRole('button', { name: 'Delete the conversation' }).click();
   await expect(page.getByRole('heading', { name: first, exact: true })).toHaveCount(1);
   await expect(page.locator('[data-turn]')).toContainText('where are you');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
@@ -110,7 +110,7 @@ test('silence has words of its own, and in the end the bot gives up', async ({ p
 test('a required slot without a prompt is told in the margin and in the stage line', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/say?form=order_cancel`);
   await page.getByRole('button', { name: 'Add a slot' }).click();
-  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('reason');
+  await page.getByRole('textbox', { name: 'Name of the new slot' }).fill('reason');
   await page.getByRole('button', { name: 'Add the slot' }).click();
   await expect(page.getByText('reason is required and has no prompt.')).toBeVisible();
   await expect(page.getByRole('link', { name: /^Say/ })).toContainText('1 missing');
@@ -122,7 +122,7 @@ test('a required slot without a prompt is told in the margin and in the stage li
   await expect(page.getByRole('region', { name: 'Read-through' })).toContainText('May I ask why?');
   await page.getByRole('button', { name: 'Move reason up' }).click();
   await expect(page.locator('[data-slot]').first()).toHaveAttribute('data-slot', 'reason');
-  await page.getByLabel('reason is required').uncheck();
+  await page.getByLabel('reason is required').uncheck({ force: true });
   await page.getByRole('button', { name: 'Delete reason' }).click();
   await expect(page.locator('[data-slot]')).toHaveCount(1);
 });
@@ -165,7 +165,7 @@ test('the sentences of the bot stand on a page of their own and can be changed a
   await left.press('Tab');
   await expect(page.getByRole('link', { name: /^Say/ })).toContainText('complete');
   await page.getByRole('button', { name: 'Add a desk' }).click();
-  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('tea_room');
+  await page.getByRole('textbox', { name: 'Name of the new desk' }).fill('tea_room');
   await page.getByRole('button', { name: 'Add the desk' }).click();
   await page.getByLabel('Failed tries in a row').fill('2');
   await page.getByLabel('Failed tries in a row').press('Tab');
@@ -245,7 +245,7 @@ test('the settings of a bot can be changed and are checked', async ({ page }) =>
   await expect(page.getByText(/Not kept\..*is no time zone/)).toBeVisible();
   await zone.fill('Europe/Dublin');
   await zone.press('Tab');
-  const name = page.getByRole('textbox', { name: 'Name' });
+  const name = page.getByRole('textbox', { name: 'Name', exact: true });
   await name.fill('Tarnby bins');
   await name.press('Tab');
   await expect(page.getByRole('link', { name: 'Tarnby bins' })).toBeVisible();
@@ -259,7 +259,7 @@ test('a new form for an intent, and the desk it leads to', async ({ page }) => {
   await page.getByRole('combobox', { name: 'Form', exact: true }).selectOption('+');
   await expect(page.getByRole('heading', { name: 'stock_check_form', exact: true })).toBeVisible();
   await expect(page.getByText('The form has no slots.')).toBeVisible();
-  await page.getByRole('button', { name: 'Delete', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Delete the form stock_check_form' }).click();
   await expect(page.getByRole('link', { name: /stock_check_form/ })).toHaveCount(0);
   await visit(page, `${server.url}/bots/1/teach?intent=stock_check`);
   await expect(page.locator('[data-row="0"] [data-gloss=plant]')).toBeVisible();

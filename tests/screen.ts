@@ -18,6 +18,13 @@ export async function visit(page: Page, url: string): Promise<void> {
   await page.locator('html[data-ready]').waitFor();
 }
 
+/** Chooses from a list that is searched by typing. */
+export async function pick(page: Page, label: string, option: string): Promise<void> {
+  const field = page.getByRole('combobox', { name: label, exact: true });
+  await field.fill(option);
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
 /** Opens a bot of the list. */
 export async function openBot(page: Page, url: string, name: string): Promise<void> {
   await visit(page, url);

@@ -7,8 +7,8 @@
   import '@fontsource/ibm-plex-mono/400.css';
   import '@fontsource/ibm-plex-mono/600.css';
   import '$ui/theme/reed.css';
+  import '$ui/theme/kit.css';
   import { onMount, type Snippet } from 'svelte';
-  import Toasts from '$ui/shared/Toasts.svelte';
 
   // Until scripts run, nothing on the page acts yet, and nothing can be typed that would be lost; tests and tools wait
   // for the mark.
@@ -23,7 +23,6 @@
 </script>
 
 <div class="page" inert={!ready}>{@render children()}</div>
-<Toasts />
 
 <style>
   .page {

@@ -96,6 +96,13 @@ export function pathNumber(part: string | undefined): number {
   return Number(part);
 }
 
+/** Reads which row a page begins at; the first where that is not said. @throws InputError */
+export function rowNumber(from: string | null): number {
+  if (from === null) return 0;
+  if (!/^\d{1,9}$/.test(from)) throw new InputError('A page begins at a row, which is a whole number.');
+  return Number(from);
+}
+
 /** Reads an upload as text, piece by piece. @throws InputError if it is too large or no text */
 export async function readText(request: Request, limit = LARGEST_UPLOAD): Promise<string> {
   const tooLarge = () =>

@@ -10,6 +10,12 @@ export interface BotSummary {
   utterances: number;
   forms: number;
   updatedAt: string;
+  /** Held-out accuracy of its intents, 0..1. */
+  heldOut: number | null;
+  /** Accuracy of its last test run, 0..1. */
+  proved: number | null;
+  /** How much it has nothing to say to; `null` where there is nothing to count, or it was not counted yet. */
+  missing: number | null;
 }
 
 /** What a person can undo and do again. */
@@ -51,6 +57,18 @@ export interface StageFigures {
 /** What a bot is called, where it is and which languages it speaks. */
 export type SettingsView = Pick<BotDocument, 'name' | 'languages' | 'timeZone' | 'region'>;
 
+/** What a bot needs before it can be proved; each `true` once it is there. */
+export interface FirstSteps {
+  /** An intent with a handful of utterances. */
+  intent: boolean;
+  entity: boolean;
+  /** A form with a slot. */
+  form: boolean;
+  /** Somebody has talked to it. */
+  tried: boolean;
+  test: boolean;
+}
+
 /** What every screen of a bot shows. */
 export interface BotFrame {
   bot: { id: number; name: string; revision: number };
@@ -60,6 +78,7 @@ export interface BotFrame {
   jobs: JobView[];
   model: ModelState;
   history: HistoryState;
+  steps: FirstSteps;
   figures: StageFigures;
   intents: string[];
   testSets: TestSetSummary[];

@@ -1,6 +1,6 @@
 import type { Desk, Entity, Form, Localised, NoMatchSettings } from '../bot/document.js';
 import type { Insert } from '../bot/inserts.js';
-import type { Note } from '../bot/note.js';
+import type { Note } from '../notes/note.js';
 import type { TranscriptLine } from '../converse/walkthrough.js';
 import type { BotTexts } from '../say/texts.js';
 

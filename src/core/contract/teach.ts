@@ -1,7 +1,6 @@
-import type { Entity, Localised, RowId } from '../bot/document.js';
+import type { Entity, ListValue, Localised, RowId } from '../bot/document.js';
 import type { Mark } from '../bot/marking.js';
-import type { Note } from '../bot/note.js';
-import type { UnknownValue } from '../bot/notes.js';
+import type { Note } from '../notes/note.js';
 import type { ShareInterval } from '../measure/interval.js';
 import type { Decision } from '../recognise/gate.js';
 
@@ -32,6 +31,9 @@ export interface UtteranceLine {
   heldOut: HeldOutMark | null;
 }
 
+/** Rows of a page of utterances. */
+export const UTTERANCES_PAGE = 200;
+
 /** The intent that is open. */
 export interface IntentSheet {
   name: string;
@@ -39,9 +41,11 @@ export interface IntentSheet {
   form: string | null;
   reply: Localised | null;
   desk: string | null;
-  rows: UtteranceLine[];
+  /** The ids of all its utterances, in their order. */
+  ids: RowId[];
+  /** One page of them. */
+  page: UtteranceLine[];
   notes: Note[];
-  unknown: UnknownValue[];
   /** What words can be marked as: the form's slots, else entities. */
   markable: string[];
   /** Everything that tags in its utterances may name. */
@@ -71,9 +75,21 @@ export interface EntityLine {
   values: number | null;
 }
 
+/** Rows of a page of values. */
+export const VALUES_PAGE = 100;
+
+/** The entity that is open, with one page of its values. */
+export interface EntitySheet extends Omit<Entity, 'values'> {
+  /** How many values it has. */
+  count: number;
+  page: { from: number; rows: ListValue[] };
+  /** Where the row that was asked for stands; `null` where none was. */
+  row: number | null;
+}
+
 export interface EntitiesView {
   entities: EntityLine[];
-  current: Entity | null;
+  current: EntitySheet | null;
   /** Forms whose slots are filled by the entity that is open. */
   usedBy: string[];
 }

@@ -1,15 +1,7 @@
 import { findForm, type BotDocument } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { Token } from '../text/tokens.js';
-import {
-  nearestUtterances,
-  utterancesToCompare,
-  weighWord,
-  withoutEach,
-  type Explanation,
-  type ReadUtterance,
-  type WordWeight,
-} from './explain.js';
+import { nearestUtterances, utterancesToCompare, weighWord, withoutEach, type Explanation } from './explain.js';
 import type { ModelText } from './features.js';
 import type { Candidate } from './finders/finder.js';
 import { prepareFinders, type Overlapped } from './finders/index.js';

@@ -7,6 +7,7 @@ import * as manners from './migrations/002_manners.js';
 import * as conversations from './migrations/003_conversations.js';
 import * as rows from './migrations/004_rows.js';
 import * as jobs from './migrations/005_jobs.js';
+import * as standing from './migrations/006_standing.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
@@ -16,6 +17,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '003_conversations': conversations,
   '004_rows': rows,
   '005_jobs': jobs,
+  '006_standing': standing,
 };
 
 /** Makes a folder that only its user may look into. */

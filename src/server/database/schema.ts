@@ -22,6 +22,8 @@ export interface BotTable {
   texts: ColumnType<Json, Json | undefined, Json>;
   /** Number of the next form that is completed. */
   next_reference: Generated<number>;
+  /** What the bot has nothing to say to, counted with its last act. */
+  missing: ColumnType<number | null, number | null | undefined, number | null>;
   /** Counts the acts upon the bot; each gives a new one. */
   revision: number;
   created_at: string;

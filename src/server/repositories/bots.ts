@@ -1,7 +1,8 @@
-import type { Insertable, Kysely } from 'kysely';
+import { sql, type Insertable, type Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
 import { applyRestore, type BotAct, type Done } from '../../core/bot/acts/index.js';
 import { SETTINGS, slicesOf, touchedBy, type Delta, type Settings } from '../../core/bot/delta.js';
+import { missingIn } from '../../core/notes/index.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import type { Database } from '../database/schema.js';
 import { columnsOf, readDocument, writeDelta } from './documents.js';
@@ -50,7 +51,7 @@ export interface By {
 async function writeDone(db: Connection, { id, revision }: StoredBot, done: Done, at: string): Promise<StoredBot> {
   const { numUpdatedRows } = await db
     .updateTable('bot')
-    .set({ revision: revision + 1, updated_at: at })
+    .set({ revision: revision + 1, updated_at: at, missing: missingIn(done.document) })
     .where('id', '=', id)
     .where('revision', '=', revision)
     .executeTakeFirst();
@@ -68,6 +69,27 @@ export async function listBots(db: Kysely<Database>): Promise<BotSummary[]> {
       'bot.id',
       'bot.name',
       'bot.updated_at',
+      'bot.missing',
+      query
+        .selectFrom('model')
+        .whereRef('model.bot_id', '=', 'bot.id')
+        .select(sql<number | null>`json_extract(held_out, '$.measure.accuracy')`.as('accuracy'))
+        .as('heldOut'),
+      query
+        .selectFrom('test_run')
+        .innerJoin('test_set', 'test_set.id', 'test_run.test_set_id')
+        .whereRef('test_set.bot_id', '=', 'bot.id')
+        .where('test_set.hidden', '=', 0)
+        .orderBy('test_run.id', 'desc')
+        .limit(1)
+        .select(
+          sql<
+            number | null
+          >`coalesce(json_extract(evaluation, '$.value.accuracy'), json_extract(evaluation, '$.accuracy'))`.as(
+            'accuracy',
+          ),
+        )
+        .as('proved'),
       query
         .selectFrom('intent')
         .whereRef('intent.bot_id', '=', 'bot.id')
@@ -88,17 +110,23 @@ export async function listBots(db: Kysely<Database>): Promise<BotSummary[]> {
     .where('bot.deleted_at', 'is', null)
     .orderBy('bot.updated_at', 'desc')
     .execute();
-  return rows.map(({ id, name, updated_at, intents, forms, utterances }) => ({
+  return rows.map(({ id, name, updated_at, intents, forms, utterances, heldOut, proved, missing }) => ({
     id,
     name,
     updatedAt: updated_at,
     intents: intents ?? 0,
     forms: forms ?? 0,
     utterances: utterances ?? 0,
+    heldOut,
+    proved,
+    missing,
   }));
 }
 
-type BotColumns = Omit<Insertable<Database['bot']>, 'revision' | 'created_at' | 'updated_at' | 'deleted_at'>;
+type BotColumns = Omit<
+  Insertable<Database['bot']>,
+  'revision' | 'missing' | 'created_at' | 'updated_at' | 'deleted_at'
+>;
 
 const settingsOf = (document: BotDocument): Settings =>
   Object.fromEntries(SETTINGS.map((key) => [key, document[key]])) as Settings;
@@ -116,6 +144,7 @@ export async function createBot(db: Kysely<Database>, document: BotDocument, at:
     .values({
       ...(columnsOf(settingsOf(document)) as BotColumns),
       revision: 1,
+      missing: missingIn(document),
       created_at: at,
       updated_at: at,
       deleted_at: BEING_MADE,

@@ -158,6 +158,18 @@ export async function hasConversation(
   return (await ofPerson(db, botId, person).select('id').where('id', '=', id).executeTakeFirst()) !== undefined;
 }
 
+/** Whether anybody has talked to a bot. */
+export async function hasTurns(db: Kysely<Database>, botId: number): Promise<boolean> {
+  const row = await db
+    .selectFrom('turn')
+    .innerJoin('conversation', 'conversation.id', 'turn.conversation_id')
+    .select('turn.position')
+    .where('conversation.bot_id', '=', botId)
+    .limit(1)
+    .executeTakeFirst();
+  return row !== undefined;
+}
+
 /** Clears away the oldest conversations of a person that they do not want kept. @param most that may stay */
 export async function clearConversations(
   db: Kysely<Database>,

@@ -1,7 +1,6 @@
-import { BUILT_IN_KINDS, findEntity, type BotDocument } from '../../core/bot/document.js';
+import { BUILT_IN_KINDS, findEntity, type BotDocument, type Entity } from '../../core/bot/document.js';
 import { insertsForForm } from '../../core/bot/inserts.js';
-import { formNotes, sayGaps } from '../../core/bot/notes.js';
-import { botTextNotes } from '../../core/bot/textNotes.js';
+import { botNotes, formNotes, sayGaps } from '../../core/notes/index.js';
 import type { SayList, SayView, TextsView } from '../../core/contract/say.js';
 import type { Application } from '../application.js';
 
@@ -14,9 +13,21 @@ function sayList(document: BotDocument): SayList {
       missing: gaps?.forms.includes(name) ?? false,
     })),
     unanswered: gaps?.intents ?? [],
-    textsMissing: gaps?.texts.length ?? 0,
+    textsMissing: gaps?.texts ?? 0,
   };
 }
+
+/** Values of a list that conditions offer; a longer one is typed. */
+const MOST_OFFERED = 200;
+
+/** An entity with what a condition offers of it. */
+const shortened = (entity: Entity): Entity =>
+  entity.values === undefined
+    ? entity
+    : {
+        ...entity,
+        values: entity.values.length > MOST_OFFERED ? [] : entity.values.map((value) => ({ ...value, synonyms: [] })),
+      };
 
 export async function sayView(app: Application, botId: number, wanted: string | null): Promise<SayView> {
   const bot = await app.bots.get(botId);
@@ -42,7 +53,7 @@ export async function sayView(app: Application, botId: number, wanted: string | 
       ...document.entities.map((entity) => entity.name),
       ...BUILT_IN_KINDS.filter((kind) => !document.entities.some((entity) => entity.name === kind)),
     ],
-    lists: [...used].flatMap((name) => findEntity(document, name) ?? []),
+    lists: [...used].flatMap((name) => findEntity(document, name) ?? []).map(shortened),
     intents: document.intents.map((intent) => intent.name),
     desks: document.desks.map(({ name }) => name),
     language: document.languages[0] ?? 'en',
@@ -57,7 +68,7 @@ export async function textsView(app: Application, botId: number): Promise<TextsV
     noMatch: document.noMatch,
     greeting: document.greeting,
     allDesks: document.desks,
-    notes: botTextNotes(document),
+    notes: botNotes(document),
     language: document.languages[0] ?? 'en',
   };
 }

@@ -1,23 +1,42 @@
 import { isOffered, proposedName } from '../../core/bot/customersName.js';
-import { BUILT_IN_KINDS, entitiesInUse, findForm, type Utterance } from '../../core/bot/document.js';
-import { intentNotes, unknownValues } from '../../core/bot/notes.js';
+import {
+  BUILT_IN_KINDS,
+  entitiesInUse,
+  findForm,
+  type Entity,
+  type GateSettings,
+  type Intent,
+  type ListValue,
+  type Utterance,
+} from '../../core/bot/document.js';
+import { intentNotes } from '../../core/notes/index.js';
 import { writeMarking } from '../../core/bot/marking.js';
+import type { HeldOutPrediction } from '../../core/recognise/intentModel.js';
 import type { Decision } from '../../core/recognise/gate.js';
-import type { EntitiesView, HeldOutMark, TeachView } from '../../core/contract/teach.js';
+import {
+  UTTERANCES_PAGE,
+  VALUES_PAGE,
+  type EntitiesView,
+  type EntitySheet,
+  type HeldOutMark,
+  type TeachView,
+  type UtteranceLine,
+} from '../../core/contract/teach.js';
 import type { Application } from '../application.js';
 
-export async function teachView(app: Application, botId: number, wanted: string | null): Promise<TeachView> {
-  const bot = await app.bots.get(botId);
-  const { document } = bot;
-  const model = await app.models.model(bot);
-  const heldOut = await app.models.predictions(bot);
-  const recalls = new Map(model?.heldOut.intents.map((measure) => [measure.intent, measure.recall]));
-  const recallOf = (name: string) => recalls.get(name) ?? null;
-  const intent = document.intents.find((candidate) => candidate.name === wanted) ?? document.intents[0];
+/** The lines of some utterances of an intent, each with how it fares when held out. */
+function linesOf(
+  intent: Intent,
+  utterances: readonly Utterance[],
+  heldOut: readonly HeldOutPrediction[],
+  gate: GateSettings,
+): UtteranceLine[] {
+  const wanted = new Set(utterances.map(({ id }) => id));
   const predictions = new Map(
-    heldOut.filter((item) => item.intent === intent?.name).map((item) => [item.utterance, item]),
+    heldOut
+      .filter((item) => item.intent === intent.name && wanted.has(item.utterance))
+      .map((item) => [item.utterance, item]),
   );
-  const { gate } = document;
   const markOf = ({ id, text }: Utterance): HeldOutMark | null => {
     const prediction = predictions.get(id);
     // One that was changed since is not the one that was measured.
@@ -31,6 +50,45 @@ export async function teachView(app: Application, botId: number, wanted: string 
           : 'none';
     return { predicted: prediction.predicted, confidence: prediction.ownConfidence, decision };
   };
+  return utterances.map((utterance) => ({
+    ...utterance,
+    source: writeMarking(utterance),
+    heldOut: markOf(utterance),
+  }));
+}
+
+const pageAround = (place: number): number => Math.floor(Math.max(0, place) / UTTERANCES_PAGE) * UTTERANCES_PAGE;
+
+/** A page of the utterances of an intent; none where there is no such intent. */
+export async function utterancesPage(
+  app: Application,
+  botId: number,
+  name: string,
+  from: number,
+): Promise<UtteranceLine[]> {
+  const bot = await app.bots.get(botId);
+  const intent = bot.document.intents.find((candidate) => candidate.name === name);
+  if (!intent) return [];
+  const heldOut = await app.models.predictions(bot);
+  return linesOf(intent, intent.utterances.slice(from, from + UTTERANCES_PAGE), heldOut, bot.document.gate);
+}
+
+/** @param wanted the intent that is to be open, and the utterance whose page is wanted */
+export async function teachView(
+  app: Application,
+  botId: number,
+  wanted: { intent: string | null; row: string | null },
+): Promise<TeachView> {
+  const bot = await app.bots.get(botId);
+  const { document } = bot;
+  const model = await app.models.model(bot);
+  const heldOut = await app.models.predictions(bot);
+  const recalls = new Map(model?.heldOut.intents.map((measure) => [measure.intent, measure.recall]));
+  const recallOf = (name: string) => recalls.get(name) ?? null;
+  const intent = document.intents.find((candidate) => candidate.name === wanted.intent) ?? document.intents[0];
+  const from = pageAround(
+    intent && wanted.row !== null ? intent.utterances.findIndex(({ id }) => id === wanted.row) : 0,
+  );
   const slots = findForm(document, intent?.form)?.slots.map((slot) => slot.name) ?? [];
   return {
     intents: document.intents.map(({ name, utterances }) => ({
@@ -49,13 +107,9 @@ export async function teachView(app: Application, botId: number, wanted: string 
           form: intent.form ?? null,
           reply: intent.reply ?? null,
           desk: intent.desk ?? null,
-          rows: intent.utterances.map((utterance) => ({
-            ...utterance,
-            source: writeMarking(utterance),
-            heldOut: markOf(utterance),
-          })),
+          ids: intent.utterances.map(({ id }) => id),
+          page: linesOf(intent, intent.utterances.slice(from, from + UTTERANCES_PAGE), heldOut, document.gate),
           notes: intentNotes(document, intent, heldOut, model?.unread),
-          unknown: unknownValues(document, intent),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
           known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],
           called: intent.called ?? null,
@@ -67,14 +121,37 @@ export async function teachView(app: Application, botId: number, wanted: string 
   };
 }
 
-export async function entitiesView(app: Application, botId: number, wanted: string | null): Promise<EntitiesView> {
+function entitySheet({ values = [], ...entity }: Entity, wanted: string | null): EntitySheet {
+  const row = wanted === null ? -1 : values.findIndex(({ id }) => id === wanted);
+  const from = Math.floor(Math.max(0, row) / VALUES_PAGE) * VALUES_PAGE;
+  return {
+    ...entity,
+    count: values.length,
+    page: { from, rows: values.slice(from, from + VALUES_PAGE) },
+    row: row === -1 ? null : row,
+  };
+}
+
+/** @param wanted the entity that is to be open, and the value whose page is wanted */
+export async function entitiesView(
+  app: Application,
+  botId: number,
+  wanted: { entity: string | null; row: string | null },
+): Promise<EntitiesView> {
   const { document } = await app.bots.get(botId);
-  const current = document.entities.find((entity) => entity.name === wanted) ?? document.entities[0] ?? null;
+  const current = document.entities.find(({ name }) => name === wanted.entity) ?? document.entities[0] ?? null;
   return {
     entities: document.entities.map(({ name, kind, values }) => ({ name, kind, values: values?.length ?? null })),
-    current,
+    current: current && entitySheet(current, wanted.row),
     usedBy: document.forms
       .filter((form) => form.slots.some((slot) => slot.entity === current?.name))
       .map((form) => form.name),
   };
+}
+
+/** A page of the values of an entity; none where there is no such entity. */
+export async function valuesPage(app: Application, botId: number, entity: string, from: number): Promise<ListValue[]> {
+  const { document } = await app.bots.get(botId);
+  const values = document.entities.find(({ name }) => name === entity)?.values ?? [];
+  return values.slice(from, from + VALUES_PAGE);
 }

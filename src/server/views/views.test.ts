@@ -76,11 +76,11 @@ describe('the frame of every screen', () => {
 
 describe('Teach', () => {
   it('gives each row its held-out score, and what the gate would make of it', async () => {
-    const { current, intents } = await teachView(app, id, 'opening_hours');
+    const { current, intents } = await teachView(app, id, { intent: 'opening_hours', row: null });
     const heldOut = await app.models.predictions(await app.bots.get(id));
     expect(intents.map((intent) => intent.utterances)).toEqual([7, 6, 5]);
-    expect(current?.rows).toHaveLength(6);
-    for (const row of current!.rows) {
+    expect(current?.ids).toHaveLength(6);
+    for (const row of current!.page) {
       const prediction = heldOut.find((line) => line.utterance === row.id)!;
       expect(row.heldOut).toMatchObject({ predicted: prediction.predicted, confidence: prediction.ownConfidence });
       if (row.heldOut!.decision === 'accept') expect(prediction.predicted).toBe('opening_hours');
@@ -88,32 +88,34 @@ describe('Teach', () => {
   });
 
   it('opens the first intent where none is named, and offers the slots of its form for marking', async () => {
-    const { current } = await teachView(app, id, null);
+    const { current } = await teachView(app, id, { intent: null, row: null });
     expect(current).toMatchObject({
       name: 'order_tea',
       form: 'order',
       markable: ['amount', 'tea', 'size', 'way', 'address'],
     });
-    expect(current!.unknown).toEqual([{ row: 6, slot: 'tea', entity: 'tea', text: 'nettle tea' }]);
+    expect(current!.notes.find(({ check }) => check === 'unknown value')?.text).toMatch(
+      /“nettle tea” is no value of tea/,
+    );
   });
 
   it('offers entities where there is no form', async () => {
-    expect((await teachView(app, id, 'opening_hours')).current!.markable).toEqual(
+    expect((await teachView(app, id, { intent: 'opening_hours', row: null })).current!.markable).toEqual(
       expect.arrayContaining(['tea', 'order_no']),
     );
   });
 
   it('has nothing open in a bot without intents', async () => {
     const empty = await app.bots.create(me, { ...teaShop(), intents: [], name: 'Empty' });
-    expect(await teachView(app, empty, 'gone')).toMatchObject({ current: null, intents: [] });
+    expect(await teachView(app, empty, { intent: 'gone', row: null })).toMatchObject({ current: null, intents: [] });
   });
 
   it('says which forms an entity serves', async () => {
-    expect(await entitiesView(app, id, 'order_no')).toMatchObject({
+    expect(await entitiesView(app, id, { entity: 'order_no', row: null })).toMatchObject({
       current: { kind: 'pattern' },
       usedBy: ['cancellation'],
     });
-    expect((await entitiesView(app, id, null)).current?.name).toBe('tea');
+    expect((await entitiesView(app, id, { entity: null, row: null })).current?.name).toBe('tea');
   });
 });
 

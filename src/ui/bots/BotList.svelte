@@ -1,20 +1,22 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { DataTable } from 'carbon-components-svelte';
   import type { BotSummary } from '$core/contract/bot.js';
   import type { Fault } from '$core/shape/fault.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
   import FaultList from '../shared/FaultList.svelte';
   import FileButton from '../shared/FileButton.svelte';
-  import { moment } from '../shared/format.js';
-  import NameDialog from '../shared/NameDialog.svelte';
+  import { moment, percent } from '../shared/format.js';
+  import NewName from '../shared/NewName.svelte';
+  import NoticeLine from '../shared/NoticeLine.svelte';
   import ThemeButton from '../shared/ThemeButton.svelte';
-  import { toasts } from '../shared/toasts.svelte.js';
+  import { notices } from '../shared/notices.svelte.js';
   import { invalidateAll } from '$app/navigation';
+  import Act from '../shared/Act.svelte';
 
   const { bots }: { bots: BotSummary[] } = $props();
 
-  let naming = $state(false);
   let refused = $state<{ message: string; faults: Fault[] } | null>(null);
 
   async function attempt(work: () => Promise<void>): Promise<boolean> {
@@ -54,7 +56,7 @@
     attempt(async () => {
       await send('DELETE', `/api/bots/${bot.id}`);
       await invalidateAll();
-      toasts.say('success', `Deleted ${bot.name}.`, { label: 'Undo', run: () => void restore(bot.id) });
+      notices.say('success', `Deleted ${bot.name}.`, { label: 'Undo', run: () => void restore(bot.id) });
     });
 
   const restore = (id: number) =>
@@ -62,90 +64,85 @@
       await send('POST', `/api/bots/${id}/restore`);
       await invalidateAll();
     });
+
+  const headers = [
+    { key: 'name', value: 'Bot' },
+    { key: 'intents', value: 'Intents' },
+    { key: 'utterances', value: 'Utterances' },
+    { key: 'forms', value: 'Forms' },
+    { key: 'heldOut', value: 'Held out' },
+    { key: 'proved', value: 'Last test' },
+    { key: 'missing', value: 'Missing' },
+    { key: 'updatedAt', value: 'Last changed' },
+    { key: 'acts', value: 'Acts', sort: false as const },
+  ] as const;
+  const rows = $derived(bots.map((bot) => ({ ...bot, acts: '' })));
+  const botOf = (id: number): BotSummary => bots.find((bot) => bot.id === id)!;
 </script>
 
 <header>
   <strong>Reed Gate</strong>
+  <span class="notice"><NoticeLine /></span>
   <ThemeButton />
 </header>
 <main>
   <div class="head">
     <h1>Bots</h1>
-    <div>
-      <FileButton label="Import a bot file" accept=".json,.yaml,.yml" choose={bringIn} firm />
-      <button class="solid" onclick={() => (naming = true)}>New bot</button>
+    <div class="make">
+      <FileButton label="Import a bot file" accept={['.json', '.yaml', '.yml']} choose={bringIn} firm />
+      <NewName
+        look="main"
+        text="New bot"
+        label="Name of the new bot"
+        action="Make the bot"
+        placeholder="What you and your colleagues call it"
+        submit={create}
+      />
     </div>
   </div>
   {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
   {#if bots.length === 0}
-    <p class="empty">
-      There is no bot yet. Make a <button class="quiet firm" onclick={() => (naming = true)}>new bot</button>, or import
-      a bot file.
-    </p>
+    <p class="empty">There is no bot yet. Make one, or import a bot file.</p>
   {:else}
-    <table class="sheet">
-      <thead>
-        <tr>
-          <th scope="col">Bot</th>
-          <th scope="col" class="number">Intents</th>
-          <th scope="col" class="number">Utterances</th>
-          <th scope="col" class="number">Forms</th>
-          <th scope="col">Last changed</th>
-          <th scope="col"><span class="unseen">Acts</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        {#each bots as bot (bot.id)}
-          <tr>
-            <td><a href="/bots/{bot.id}/teach">{bot.name}</a></td>
-            <td class="number">{bot.intents}</td>
-            <td class="number">{bot.utterances}</td>
-            <td class="number">{bot.forms}</td>
-            <td>{moment(bot.updatedAt)}</td>
-            <td class="acts">
-              <a
-                class="quiet"
-                href="/api/bots/{bot.id}/file?format=yaml"
-                download
-                aria-label="Export {bot.name} as YAML">Export YAML</a
-              >
-              <a
-                class="quiet"
-                href="/api/bots/{bot.id}/file?format=json"
-                download
-                aria-label="Export {bot.name} as JSON">JSON</a
-              >
-              <button class="quiet" aria-label="Duplicate {bot.name}" onclick={() => duplicate(bot.id)}
-                >Duplicate</button
-              >
-              <button class="quiet danger" aria-label="Delete {bot.name}" onclick={() => remove(bot)}>Delete</button>
-            </td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <DataTable size="compact" sortable {headers} {rows}>
+      <svelte:fragment slot="cell" let:row let:cell>
+        {@const bot = botOf(row.id)}
+        {#if cell.key === 'name'}
+          <a href="/bots/{bot.id}/teach">{bot.name}</a>
+        {:else if cell.key === 'heldOut' || cell.key === 'proved'}
+          <span class="figure">{percent(cell.value)}</span>
+        {:else if cell.key === 'missing'}
+          <span class:lacks={bot.missing}
+            >{bot.missing === null ? '–' : bot.missing === 0 ? 'nothing' : bot.missing}</span
+          >
+        {:else if cell.key === 'updatedAt'}
+          {moment(bot.updatedAt)}
+        {:else if cell.key === 'acts'}
+          <span class="acts">
+            <Act href="/api/bots/{bot.id}/file?format=yaml" download label="Export {bot.name} as YAML">YAML</Act>
+            <Act href="/api/bots/{bot.id}/file?format=json" download label="Export {bot.name} as JSON">JSON</Act>
+            <Act label="Duplicate {bot.name}" onclick={() => duplicate(bot.id)}>Duplicate</Act>
+            <Act icon="delete" look="grave" label="Delete {bot.name}" onclick={() => remove(bot)} />
+          </span>
+        {:else}
+          <span class="figure">{cell.value}</span>
+        {/if}
+      </svelte:fragment>
+    </DataTable>
   {/if}
 </main>
-<NameDialog
-  bind:open={naming}
-  heading="New bot"
-  label="Name"
-  action="Make the bot"
-  hint="What you and your colleagues call it. It can be changed."
-  submit={create}
-/>
 
 <style>
   header {
     display: flex;
-    justify-content: space-between;
+    gap: 1rem;
     align-items: center;
     padding: 0.5rem 1rem;
     border-bottom: 1px solid var(--line);
   }
 
   main {
-    max-width: 64rem;
+    max-width: 76rem;
     margin: 0 auto;
     padding: 1.5rem 1rem;
   }
@@ -157,17 +154,25 @@
     margin-bottom: 1rem;
   }
 
-  td {
-    padding: 0.5rem 0.4rem;
+  .notice {
+    flex: 1;
+    min-width: 0;
+  }
+
+  .make,
+  .acts {
+    display: flex;
+    align-items: center;
+    gap: 0.5rem;
   }
 
   .acts {
-    text-align: right;
-    white-space: nowrap;
+    gap: 0;
+    justify-content: end;
   }
 
-  .acts a {
-    text-decoration: none;
+  .lacks {
+    color: var(--none);
   }
 
   .empty {

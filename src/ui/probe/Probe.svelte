@@ -7,6 +7,7 @@
   import { probe } from './probe.svelte.js';
   import ProbeActs from './ProbeActs.svelte';
   import ProbeResult from './ProbeResult.svelte';
+  import Act from '../shared/Act.svelte';
 
   const { botId, intents, testSets }: { botId: number; intents: string[]; testSets: BotFrame['testSets'] } = $props();
 
@@ -83,14 +84,12 @@
       ><kbd>/</kbd> to come here, <kbd>Enter</kbd> to {probe.takeOver ? 'say it' : 'act on it'}</span
     >
   </div>
-  <div class="result" aria-live="polite">
+  <div class="result" class:used={refused !== null || result !== null} aria-live="polite">
     {#if refused}
       <span class="refused">{refused}</span>
     {:else if result}
       <ProbeResult recognition={result} />
-      <button class="quiet" aria-expanded={why} onclick={() => (why = !why)}>Why</button>
-    {:else}
-      <span class="soft">Slots, the first three intents and the gate’s decision appear here as you type.</span>
+      <Act aria-expanded={why} onclick={() => (why = !why)}>Why</Act>
     {/if}
   </div>
   {#if why && result}
@@ -142,7 +141,8 @@
     white-space: nowrap;
   }
 
-  .result {
+  /* One line high until it is used. */
+  .result.used {
     min-height: 2.9rem;
     display: flex;
     align-items: center;

@@ -5,9 +5,12 @@
   import type { Recognition } from '$core/recognise/recognition.js';
   import { edit, tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
-  import { toasts } from '../shared/toasts.svelte.js';
+  import { notices } from '../shared/notices.svelte.js';
   import { probe } from './probe.svelte.js';
+  import Choice from '../shared/Choice.svelte';
+  import Pick from '../shared/Pick.svelte';
   import { refresh } from '../shared/live.svelte.js';
+  import Act from '../shared/Act.svelte';
 
   /** What can be done with a message that was tried. */
   const {
@@ -43,7 +46,7 @@
         text: recognition.text,
         intent: expected === OUT_OF_SCOPE ? null : expected,
       });
-      toasts.say('success', 'Added to the test set.');
+      notices.say('success', 'Added to the test set.');
       await refresh();
       done();
     } catch (error) {
@@ -66,48 +69,49 @@
 
 <div class="acts">
   <span>
-    <label
-      >Teach it to <select class="cell" value={target} onchange={(event) => (chosenTarget = event.currentTarget.value)}
-        >{#each intents as name (name)}<option>{name}</option>{/each}</select
-      ></label
-    >
-    <button class="quiet firm" onclick={teach}>Teach</button>
+    <Pick label="Teach it to" showLabel up value={target} options={intents} choose={(name) => (chosenTarget = name)} />
+    <Act look="firm" onclick={teach}>Teach</Act>
   </span>
   {#if testSets.length > 0}
     <span>
-      <label
-        >Add to <select
-          class="cell"
-          value={testSet}
-          onchange={(event) => (chosenSet = Number(event.currentTarget.value))}
-          >{#each testSets as set (set.id)}<option value={set.id}>{set.name}</option>{/each}</select
-        ></label
-      >
-      <label>
-        as <select class="cell" value={expected} onchange={(event) => (chosenExpected = event.currentTarget.value)}>
-          {#each intents as name (name)}<option>{name}</option>{/each}
-          <option value={OUT_OF_SCOPE}>out of scope</option>
-        </select></label
-      >
-      <button class="quiet firm" onclick={addToTest}>Add</button>
+      <Choice
+        label="Add to"
+        showLabel
+        value={String(testSet)}
+        options={testSets.map(({ id, name }) => ({ value: String(id), text: name }))}
+        keep={(id) => void (chosenSet = Number(id))}
+      />
+      <Pick
+        label="as"
+        showLabel
+        up
+        value={expected}
+        options={[...intents, { value: OUT_OF_SCOPE, text: 'out of scope' }]}
+        choose={(name) => (chosenExpected = name)}
+      />
+      <Act look="firm" onclick={addToTest}>Add</Act>
     </span>
   {/if}
-  <button class="quiet firm" onclick={openInTry}>Open in Try</button>
-  <button class="quiet" onclick={done}>Close</button>
+  <Act look="firm" onclick={openInTry}>Open in Try</Act>
+  <Act onclick={done}>Close</Act>
 </div>
 
 <style>
-  .acts {
+  .acts,
+  span {
     display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem 1.25rem;
     align-items: center;
+    gap: 0.5rem;
+  }
+
+  .acts {
+    flex-wrap: wrap;
+    gap: 0.4rem 1.25rem;
     padding-top: 0.35rem;
     border-top: 1px solid var(--line);
   }
 
-  select {
-    width: auto;
-    border-color: var(--line-strong);
+  span :global(.bx--list-box) {
+    width: 11rem;
   }
 </style>

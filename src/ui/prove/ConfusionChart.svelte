@@ -2,6 +2,7 @@
   import { CategoryScale, Chart, Tooltip, type ChartConfiguration, type Plugin } from 'chart.js';
   import { MatrixController, MatrixElement, type MatrixDataPoint } from 'chartjs-chart-matrix';
   import type { Confusion } from '$core/measure/classification.js';
+  import Act from '../shared/Act.svelte';
 
   const {
     confusion,
@@ -150,8 +151,8 @@
     <ul>
       {#each pairs as pair (`${pair.y} ${pair.x}`)}
         <li>
-          <button class="quiet" onclick={() => choose({ expected: pair.y, predicted: pair.x })}
-            >{pair.count} of {pair.y} read as {pair.x}</button
+          <Act onclick={() => choose({ expected: pair.y, predicted: pair.x })}
+            >{pair.count} of {pair.y} read as {pair.x}</Act
           >
         </li>
       {/each}

@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { Evaluation } from '$core/measure/evaluate.js';
   import { percent } from '../shared/format.js';
+  import Term from '../shared/Term.svelte';
+  import { TERMS } from '../shared/terms.js';
 
   /** The line of figures of a test run. */
   const { evaluation }: { evaluation: Evaluation } = $props();
@@ -12,53 +14,53 @@
     {
       name: 'accuracy',
       value: exact(evaluation.accuracy),
-      means: `first intent right, of ${evaluation.inScope} messages in scope`,
+      means: `First intent right, of ${evaluation.inScope} messages in scope`,
       test: 'accuracy',
     },
-    { name: 'first three', value: exact(evaluation.topThree), means: 'right intent among the first three' },
+    { name: 'first three', value: exact(evaluation.topThree), means: TERMS.firstThree },
     {
       name: 'macro F1',
       value: decimal(evaluation.macro.f1),
-      means: 'mean of the F1 of all intents; what is out of scope and not kept out counts against precision',
+      means: 'Mean of the F1 of all intents; what is out of scope and not kept out counts against precision',
     },
     {
       name: 'accepted',
       value: percent(evaluation.gate.acceptedInScope),
-      means: 'of the messages in scope, accepted at the current levels',
+      means: 'Of the messages in scope, accepted at the current levels',
     },
     {
       name: 'right when accepted',
       value: exact(evaluation.gate.acceptedPrecision),
-      means: `of ${evaluation.gate.accepted} messages accepted`,
+      means: `Of ${evaluation.gate.accepted} messages accepted`,
     },
     {
       name: 'out of scope kept out',
       value: percent(evaluation.gate.outOfScopeRecall),
-      means: `not matched, of ${evaluation.outOfScope} out of scope`,
+      means: `Not matched, of ${evaluation.outOfScope} out of scope`,
     },
     {
-      name: 'in from out (AUROC)',
+      name: 'area under the curve',
       value: decimal(evaluation.auroc),
-      means: 'how well confidence tells in scope from out of scope',
+      means: TERMS.curve,
     },
     {
       name: 'calibration error',
       value: decimal(evaluation.calibrationError),
-      means: 'how far confidences are from what came true, for messages in scope',
+      means: TERMS.calibration,
     },
     {
       name: 'over all',
       value: decimal(evaluation.calibrationErrorOverall ?? null),
-      means: 'the calibration error with the messages out of scope, for which every confidence is too high',
+      means: 'The calibration error with the messages out of scope, for which every confidence is too high',
     },
-    { name: 'slot F1', value: decimal(evaluation.slotF1), means: 'slots with exactly the expected words' },
+    { name: 'slot F1', value: decimal(evaluation.slotF1), means: 'Slots with exactly the expected words' },
   ]);
 </script>
 
 <dl>
   {#each figures as figure (figure.name)}
-    <div title={figure.means}>
-      <dt>{figure.name}</dt>
+    <div>
+      <dt><Term means={figure.means}>{figure.name}</Term></dt>
       <dd class="figure" data-figure={figure.test}>{figure.value}</dd>
     </div>
   {/each}

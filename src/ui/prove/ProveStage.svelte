@@ -5,7 +5,9 @@
   import type { Fault } from '$core/shape/fault.js';
   import { tell } from '../shared/acts.js';
   import { ApiError, send, sendFile } from '../shared/api.js';
+  import Choice from '../shared/Choice.svelte';
   import FaultList from '../shared/FaultList.svelte';
+  import FirstSteps from '../shared/FirstSteps.svelte';
   import FileButton from '../shared/FileButton.svelte';
   import { counted, moment } from '../shared/format.js';
   import ConfusionChart from './ConfusionChart.svelte';
@@ -14,8 +16,14 @@
   import WrongLines from './WrongLines.svelte';
   import JobProgress from '../shared/JobProgress.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
+  import Act from '../shared/Act.svelte';
+  import Term from '../shared/Term.svelte';
+  import { TERMS } from '../shared/terms.js';
 
-  const { botId, view, revision }: { botId: number; view: ProveView; revision: number } = $props();
+  const { botId, view, revision, intents }: { botId: number; view: ProveView; revision: number; intents: string[] } =
+    $props();
+
+  const TEST_FILES = ['.jsonl', '.csv', '.tsv', '.txt'];
 
   let refused = $state<{ message: string; faults: Fault[] } | null>(null);
   /** The run that was begun here, until what became of it is closed. */
@@ -42,6 +50,13 @@
     shown.add(result);
     return true;
   }
+
+  /** A table to fill in, with the intents of the bot. */
+  const sample = $derived(
+    `data:text/csv;charset=utf-8,${encodeURIComponent(
+      ['text,intent', ...intents.map((name) => `,${name}`), 'a message that the bot is not made for,', ''].join('\r\n'),
+    )}`,
+  );
 
   async function bringIn(file: File) {
     refused = null;
@@ -84,25 +99,20 @@
   <div class="tools">
     <h1>Prove</h1>
     {#if view.testSets.length > 0}
-      <label>
-        <span class="unseen">Test set</span>
-        <select
-          class="cell"
-          value={String(view.current?.id)}
-          onchange={(event) => goto(`/bots/${botId}/prove?set=${event.currentTarget.value}`)}
-        >
-          {#each view.testSets as set (set.id)}<option value={String(set.id)}>{set.name} ({set.lines})</option>{/each}
-        </select>
-      </label>
-      <button class="solid" onclick={run} disabled={progress?.state === 'running'}>Run the test</button>
-      <button class="quiet danger" onclick={remove}>Delete the set</button>
+      <Choice
+        label="Test set"
+        value={String(view.current?.id)}
+        options={view.testSets.map(({ id, name, lines }) => ({ value: String(id), text: `${name} (${lines})` }))}
+        keep={(id) => goto(`/bots/${botId}/prove?set=${id}`)}
+      />
+      <Act look="main" onclick={run} disabled={progress?.state === 'running'}>Run the test</Act>
+      <Act icon="delete" look="grave" label="Delete the set" onclick={remove} />
     {/if}
-    <span class="import"
-      ><FileButton label="Import a test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></span
-    >
+    <span class="import"><FileButton label="Import a test file" accept={TEST_FILES} choose={bringIn} firm /></span>
     {#if view.run}
       <span class="soft">
-        run {moment(view.run.ranAt)}, change {view.run.revision}{#if view.run.revision !== revision}<strong class="old">
+        run {moment(view.run.ranAt)}, <Term means={TERMS.change}>change</Term>
+        {view.run.revision}{#if view.run.revision !== revision}<strong class="old">
             · the bot has changed since</strong
           >{/if}
       </span>
@@ -140,7 +150,7 @@
     <WrongLines {botId} lines={view.run.wrong} {cell} showAll={() => (cell = null)} />
   {:else if view.current && !progress}
     <p class="empty">
-      {counted(view.current.lines, 'line')}, not run yet. <button class="quiet firm" onclick={run}>Run the test</button>
+      {counted(view.current.lines, 'line')}, not run yet. <Act look="firm" onclick={run}>Run the test</Act>
     </p>
   {:else if !progress}
     <div class="empty">
@@ -149,7 +159,11 @@
         JSONL with <code>text</code> and <code>intent</code> (<code>null</code> for out of scope), or CSV or TSV with those
         columns.
       </p>
-      <p><FileButton label="Import the first test file" accept=".jsonl,.csv,.tsv,.txt" choose={bringIn} firm /></p>
+      <p class="both">
+        <FileButton label="Import the first test file" accept={TEST_FILES} choose={bringIn} firm />
+        <Act href={sample} download="test-lines.csv">Download a file to fill in</Act>
+      </p>
+      <FirstSteps {botId} />
     </div>
   {/if}
 </div>
@@ -165,10 +179,6 @@
     display: flex;
     gap: 0.75rem;
     align-items: center;
-  }
-
-  .tools select {
-    border-color: var(--line-strong);
   }
 
   .old {
@@ -191,6 +201,11 @@
   .taught {
     margin-bottom: 0.5rem;
     color: var(--asked);
+  }
+
+  .both {
+    display: flex;
+    gap: 0.5rem;
   }
 
   .empty {

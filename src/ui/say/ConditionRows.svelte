@@ -3,6 +3,8 @@
   import { rowsOf, ruleOf, type Comparison, type ConditionRow } from '$core/say/condition.js';
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
+  import Tick from '../shared/Tick.svelte';
+  import Act from '../shared/Act.svelte';
 
   /** When a slot is asked for: rows that compare other slots with values. */
   const {
@@ -24,9 +26,13 @@
   const valuesOf = (name: string): string[] => entityOf(name)?.values?.map(({ value }) => value) ?? [];
   const takesNoValue = (comparison: Comparison) => comparison === 'is given' || comparison === 'is not given';
 
+  /** Values to choose from, with the one that is compared where the list has it no more. */
+  const withOwn = (values: string[], own: string) =>
+    values.includes(own) ? values : [{ value: own, text: `${own} (no value)` }, ...values];
+
   /** A typed value: a figure for what is counted. */
   const typed = (name: string, text: string): string | number =>
-    text.trim() !== '' && Number.isFinite(Number(text)) && valuesOf(name).length === 0 ? Number(text) : text.trim();
+    text.trim() !== '' && Number.isFinite(Number(text)) && entityOf(name)?.kind !== 'list' ? Number(text) : text.trim();
 
   function write(rows: ConditionRow[], join = condition?.join ?? 'all') {
     return keep(ruleOf({ join, rows }));
@@ -56,7 +62,7 @@
 
 {#if condition === null}
   <span class="soft">when <code>{JSON.stringify(slot.when)}</code></span>
-  <button class="quiet" onclick={() => keep(null)}>Always</button>
+  <Act onclick={() => keep(null)}>Always</Act>
 {:else}
   {#each condition.rows as row, at (at)}
     {@const values = valuesOf(row.slot)}
@@ -65,32 +71,20 @@
       <Choice
         value={row.slot}
         label="Slot in condition {at + 1} of {slot.name}"
+        options={others.map(({ name }) => name)}
         keep={(name) => change(at, firstRow(name))}
-      >
-        {#each others as other (other.name)}<option>{other.name}</option>{/each}
-      </Choice>
+      />
       <Choice
         value={row.comparison}
         label="Comparison in condition {at + 1} of {slot.name}"
+        options={COMPARISONS}
         keep={(comparison) => compare(at, row, comparison as Comparison)}
-      >
-        {#each COMPARISONS as comparison (comparison)}<option>{comparison}</option>{/each}
-      </Choice>
+      />
       {#if row.comparison === 'one of' && values.length > 0}
         <fieldset>
           <legend class="unseen">Values in condition {at + 1} of {slot.name}</legend>
           {#each values as value (value)}
-            <label>
-              <input
-                type="checkbox"
-                checked={row.values.includes(value)}
-                onchange={async (event) => {
-                  const box = event.currentTarget;
-                  if ((await toggle(at, row, value, box.checked)) === false) box.checked = !box.checked;
-                }}
-              />
-              {value}</label
-            >
+            <Tick label={value} checked={row.values.includes(value)} keep={(on) => toggle(at, row, value, on)} />
           {/each}
         </fieldset>
       {:else if !takesNoValue(row.comparison)}
@@ -98,13 +92,9 @@
           <Choice
             value={String(row.values[0] ?? '')}
             label="Value in condition {at + 1} of {slot.name}"
+            options={withOwn(values, String(row.values[0]))}
             keep={(value) => change(at, { ...row, values: [value] })}
-          >
-            {#if !values.includes(String(row.values[0]))}<option value={String(row.values[0])}
-                >{row.values[0]} (no value)</option
-              >{/if}
-            {#each values as value (value)}<option>{value}</option>{/each}
-          </Choice>
+          />
         {:else}
           <Cell
             value={row.values.join(', ')}
@@ -120,32 +110,32 @@
           />
         {/if}
       {/if}
-      <button
-        class="quiet danger"
-        aria-label="Take condition {at + 1} of {slot.name} away"
-        title="Take away"
-        onclick={() => write(condition.rows.filter((_, index) => index !== at))}>×</button
-      >
+      <span class="away">
+        <Act
+          icon="delete"
+          look="grave"
+          label="Take condition {at + 1} of {slot.name} away"
+          onclick={() => write(condition.rows.filter((_, index) => index !== at))}
+        />
+      </span>
     </div>
   {/each}
   {#if others.length > 0}
     <div class="more">
       {#if condition.rows.length === 0}<span class="soft">always</span>{/if}
-      <button
-        class="quiet"
-        aria-label="Add a condition to {slot.name}"
-        onclick={() => write([...condition.rows, firstRow(others[0]!.name)])}
-        >{condition.rows.length === 0 ? 'only when …' : 'and …'}</button
+      <Act label="Add a condition to {slot.name}" onclick={() => write([...condition.rows, firstRow(others[0]!.name)])}
+        >{condition.rows.length === 0 ? 'only when …' : 'and …'}</Act
       >
       {#if condition.rows.length > 1}
         <Choice
           value={condition.join}
           label="How the conditions of {slot.name} are joined"
+          options={[
+            { value: 'all', text: 'all must hold' },
+            { value: 'any', text: 'any of them' },
+          ]}
           keep={(join) => write(condition.rows, join as 'all' | 'any')}
-        >
-          <option value="all">all must hold</option>
-          <option value="any">any of them</option>
-        </Choice>
+        />
       {/if}
     </div>
   {/if}
@@ -161,11 +151,11 @@
     padding-bottom: 0.25rem;
   }
 
-  .row > :global(:nth-child(n + 3):not(button)) {
+  .row > :global(:nth-child(n + 3):not(.away)) {
     grid-column: 2;
   }
 
-  .row > button {
+  .away {
     grid-column: 3;
     grid-row: 1;
   }

@@ -2,13 +2,12 @@
   import type { Desk } from '$core/bot/document.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
-  import NameDialog from '../shared/NameDialog.svelte';
+  import NewName from '../shared/NewName.svelte';
   import TextLines from './TextLines.svelte';
+  import Act from '../shared/Act.svelte';
 
   /** The teams that conversations can be handed to. */
   const { botId, desks, language }: { botId: number; desks: Desk[]; language: string } = $props();
-
-  let adding = $state(false);
 </script>
 
 <section>
@@ -43,27 +42,29 @@
             />
           </td>
           <td>
-            <button
-              class="quiet danger"
-              aria-label="Delete {desk.name}"
+            <Act
+              icon="delete"
+              look="grave"
+              label="Delete {desk.name}"
               onclick={() => edit(botId, { do: 'deleteDesk', name: desk.name }, `Deleted the desk ${desk.name}.`)}
-              >Delete</button
-            >
+            />
           </td>
         </tr>
       {/each}
-      <tr><td colspan="4"><button class="quiet firm" onclick={() => (adding = true)}>Add a desk</button></td></tr>
+      <tr>
+        <td colspan="4">
+          <NewName
+            text="Add a desk"
+            label="Name of the new desk"
+            action="Add the desk"
+            placeholder="A team of people"
+            submit={(name) => edit(botId, { do: 'addDesk', name })}
+          />
+        </td>
+      </tr>
     </tbody>
   </table>
 </section>
-<NameDialog
-  bind:open={adding}
-  heading="New desk"
-  label="Name"
-  action="Add the desk"
-  hint="A team that conversations can be handed to."
-  submit={(name) => edit(botId, { do: 'addDesk', name })}
-/>
 
 <style>
   section {

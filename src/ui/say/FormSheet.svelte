@@ -3,13 +3,16 @@
   import { tick } from 'svelte';
   import type { Form, Slot } from '$core/bot/document.js';
   import type { FormChange } from '$core/bot/acts/index.js';
-  import type { Note } from '$core/bot/note.js';
+  import type { Note } from '$core/notes/note.js';
   import type { SayView } from '$core/contract/say.js';
   import { edit, keepEdit } from '../shared/acts.js';
+  import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
-  import NameDialog from '../shared/NameDialog.svelte';
+  import NewName from '../shared/NewName.svelte';
+  import Pick from '../shared/Pick.svelte';
   import SlotRow from './SlotRow.svelte';
   import TextLines from './TextLines.svelte';
+  import Act from '../shared/Act.svelte';
 
   const {
     botId,
@@ -19,17 +22,16 @@
     view,
   }: { botId: number; form: Form; notes: Note[]; openedBy: string[]; view: SayView } = $props();
 
-  let renaming = $state(false);
-  let adding = $state(false);
   let sheet: HTMLElement;
 
   const change = (to: FormChange) => edit(botId, { do: 'changeForm', name: form.name, to });
   const keepText = (to: FormChange) => keepEdit(botId, { do: 'changeForm', name: form.name, to });
   const inserts = $derived(view.current?.inserts ?? []);
 
-  async function rename(name: string): Promise<boolean> {
-    const done = name === form.name || (await change({ name }));
-    if (done) await goto(`/bots/${botId}/say?form=${encodeURIComponent(name)}`);
+  async function rename(text: string): Promise<true | string> {
+    const name = text.trim();
+    const done = await keepText({ name });
+    if (done === true) await goto(`/bots/${botId}/say?form=${encodeURIComponent(name)}`);
     return done;
   }
 
@@ -46,31 +48,31 @@
 
   const removeSlot = ({ id, name }: Slot) => edit(botId, { do: 'deleteSlot', slot: id }, `Deleted the slot ${name}.`);
 
-  async function openWith(intent: string) {
-    if (intent !== '') await edit(botId, { do: 'changeIntent', name: intent, to: { form: form.name } });
-  }
+  const openWith = (intent: string) => void edit(botId, { do: 'changeIntent', name: intent, to: { form: form.name } });
 </script>
 
 <header>
-  <h1>{form.name}</h1>
-  <label>
-    <span class="soft">{openedBy.length > 0 ? `opened by ${openedBy.join(', ')}; also by` : 'opened by'}</span>
-    <select
-      class="cell"
-      value=""
-      onchange={(event) => openWith(event.currentTarget.value)}
-      aria-label="Intent that opens this form"
-    >
-      <option value="">choose an intent …</option>
-      {#each view.intents.filter((name) => !openedBy.includes(name)) as name (name)}<option>{name}</option>{/each}
-    </select>
-  </label>
+  <h1 class="unseen">{form.name}</h1>
+  <span class="name"><Cell look="title" label="Name of the form" value={form.name} keep={rename} /></span>
+  <span class="soft opened" title={openedBy.join(', ')}>
+    {openedBy.length > 0 ? `opened by ${openedBy.join(', ')}; also by` : 'opened by'}
+  </span>
+  <span class="opener">
+    <Pick
+      label="Intent that opens this form"
+      placeholder="choose an intent …"
+      value={null}
+      options={view.intents.filter((name) => !openedBy.includes(name))}
+      choose={openWith}
+    />
+  </span>
   <span class="acts">
-    <button class="quiet" onclick={() => (renaming = true)}>Rename</button>
-    <button
-      class="quiet danger"
-      onclick={() => edit(botId, { do: 'deleteForm', name: form.name }, `Deleted ${form.name}.`)}>Delete</button
-    >
+    <Act
+      icon="delete"
+      look="grave"
+      label="Delete the form {form.name}"
+      onclick={() => edit(botId, { do: 'deleteForm', name: form.name }, `Deleted ${form.name}.`)}
+    />
   </span>
 </header>
 <table class="sheet" bind:this={sheet}>
@@ -96,13 +98,21 @@
         language={view.language}
         first={index === 0}
         last={index === form.slots.length - 1}
-        missing={notes.some((note) => note.slot === slot.name && note.weight === 'missing')}
+        missing={notes.some((note) => note.place.slot === slot.name && note.weight === 'missing')}
         move={(by) => moveSlot(slot, by)}
         remove={() => removeSlot(slot)}
       />
     {/each}
     <tr>
-      <td colspan="6"><button class="quiet firm" onclick={() => (adding = true)}>Add a slot</button></td>
+      <td colspan="6">
+        <NewName
+          text="Add a slot"
+          label="Name of the new slot"
+          action="Add the slot"
+          placeholder="What the form needs to know"
+          submit={addSlot}
+        />
+      </td>
     </tr>
   </tbody>
 </table>
@@ -123,13 +133,18 @@
     {inserts}
     keep={(text) => keepText({ decline: text })}
   />
-  <label class="desk">
-    <span class="soft">On a no</span>
-    <Choice value={form.onNo ?? 'change'} keep={(value) => change({ onNo: value === 'leave' ? 'leave' : null })}>
-      <option value="change">ask what to change; a second no leaves</option>
-      <option value="leave">say the text and leave</option>
-    </Choice>
-  </label>
+  <div class="desk">
+    <span class="soft" aria-hidden="true">On a no</span>
+    <Choice
+      label="On a no"
+      value={form.onNo ?? 'change'}
+      options={[
+        { value: 'change', text: 'ask what to change; a second no leaves' },
+        { value: 'leave', text: 'say the text and leave' },
+      ]}
+      keep={(value) => change({ onNo: value === 'leave' ? 'leave' : null })}
+    />
+  </div>
   <TextLines
     label="Done"
     text={form.done}
@@ -138,49 +153,39 @@
     {inserts}
     keep={(text) => keepText({ done: text })}
   />
-  <label class="desk">
-    <span class="soft">Then to desk</span>
-    <Choice value={form.desk ?? ''} keep={(desk) => change({ desk: desk || null })}>
-      <option value="">none</option>
-      {#each view.desks as desk (desk)}<option value={desk}>{desk}</option>{/each}
-    </Choice>
-  </label>
+  <div class="desk">
+    <span class="soft" aria-hidden="true">Then to desk</span>
+    <Choice
+      label="Then to desk"
+      value={form.desk ?? ''}
+      options={[{ value: '', text: 'none' }, ...view.desks]}
+      keep={(desk) => change({ desk: desk || null })}
+    />
+  </div>
 </div>
-<NameDialog
-  bind:open={renaming}
-  heading="Rename {form.name}"
-  label="Name"
-  action="Rename"
-  initial={form.name}
-  submit={rename}
-/>
-<NameDialog
-  bind:open={adding}
-  heading="New slot"
-  label="Name"
-  action="Add the slot"
-  hint="What the form needs to know, such as quantity."
-  submit={addSlot}
-/>
 
 <style>
   header {
     display: flex;
-    align-items: baseline;
-    gap: 1rem;
+    align-items: center;
+    gap: 0.75rem;
     padding: 0.6rem 0.75rem;
   }
 
-  header label {
-    display: flex;
-    gap: 0.35rem;
-    align-items: baseline;
+  .name {
     min-width: 0;
   }
 
-  header select {
-    width: 11rem;
-    border-color: var(--line);
+  .opened {
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+
+  .opener {
+    flex: none;
+    width: 12rem;
   }
 
   .acts {

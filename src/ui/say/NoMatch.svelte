@@ -1,8 +1,8 @@
 <script lang="ts">
+  import { NumberInput } from 'carbon-components-svelte';
   import type { NoMatchChange } from '$core/bot/acts/index.js';
   import type { TextsView } from '$core/contract/say.js';
   import { edit, keepEdit } from '../shared/acts.js';
-  import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
   import TextLines from './TextLines.svelte';
 
@@ -10,6 +10,11 @@
   const { botId, view }: { botId: number; view: TextsView } = $props();
 
   const setNoMatch = (to: NoMatchChange) => keepEdit(botId, { do: 'changeNoMatch', to });
+
+  /** A number that cannot be is told by the field. */
+  const setTries = (tries: number | null) => {
+    if (tries !== null && tries >= 1 && tries <= 9 && tries !== view.noMatch.tries) void setNoMatch({ tries });
+  };
 </script>
 
 <div class="texts">
@@ -28,24 +33,24 @@
   />
   <div class="row">
     <span class="soft">Tries</span>
-    <Cell
-      look="figure"
-      type="number"
-      min="1"
-      max="9"
-      label="Failed tries in a row"
-      value={String(view.noMatch.tries)}
-      keep={(tries) => setNoMatch({ tries: Number(tries) })}
+    <NumberInput
+      labelText="Failed tries in a row"
+      hideLabel
+      hideSteppers
+      size="sm"
+      min={1}
+      max={9}
+      value={view.noMatch.tries}
+      on:change={({ detail }) => setTries(detail)}
+      on:blur={({ detail }) => setTries(detail.value)}
     />
     <span class="soft">failed tries in a row, then to</span>
     <Choice
       value={view.noMatch.desk ?? ''}
       label="Desk after the last try"
+      options={[{ value: '', text: 'no desk: give up' }, ...view.allDesks.map(({ name }) => name)]}
       keep={(desk) => edit(botId, { do: 'changeNoMatch', to: { desk: desk || null } })}
-    >
-      <option value="">no desk: give up</option>
-      {#each view.allDesks as desk (desk.name)}<option value={desk.name}>{desk.name}</option>{/each}
-    </Choice>
+    />
   </div>
   <TextLines
     label="Give up"
@@ -66,11 +71,7 @@
     display: grid;
     grid-template-columns: 6.5rem 4rem auto 12rem;
     justify-content: start;
-    align-items: baseline;
+    align-items: center;
     gap: 0.5rem;
-  }
-
-  .row :global(:is(input, select)) {
-    border-color: var(--line);
   }
 </style>

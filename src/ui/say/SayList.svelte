@@ -1,20 +1,43 @@
 <script lang="ts">
   import type { SayList } from '$core/contract/say.js';
+  import Act from '../shared/Act.svelte';
+  import NewName from '../shared/NewName.svelte';
 
   /** The forms of a bot, what it has nothing to say to, and the way to the sentences of the whole bot. */
-  const {
+  let {
     botId,
     list,
     current,
-    create,
-  }: { botId: number; list: SayList; current: string | null; create: (() => void) | null } = $props();
+    naming = $bindable(false),
+    create = null,
+  }: {
+    botId: number;
+    list: SayList;
+    current: string | null;
+    /** Whether a new form is being named. */
+    naming?: boolean;
+    /** `null` where no form is made. */
+    create?: ((name: string) => Promise<boolean>) | null;
+  } = $props();
 </script>
 
 <div class="list">
   <div class="head">
     <h2>Forms <span class="soft figure">{list.forms.length}</span></h2>
-    {#if create}<button class="quiet firm" onclick={create}>New</button>{/if}
+    {#if create && !naming}<Act look="firm" label="New form" onclick={() => (naming = true)}>New</Act>{/if}
   </div>
+  {#if create && naming}
+    <div class="head">
+      <NewName
+        bind:open={naming}
+        text="New"
+        label="Name of the new form"
+        action="Make"
+        placeholder="What it takes in"
+        submit={create}
+      />
+    </div>
+  {/if}
   <nav aria-label="Forms">
     {#each list.forms as form (form.name)}
       <a

@@ -2,11 +2,14 @@
   import { goto } from '$app/navigation';
   import type { SayView } from '$core/contract/say.js';
   import { edit } from '../shared/acts.js';
-  import NameDialog from '../shared/NameDialog.svelte';
   import Notes from '../shared/Notes.svelte';
+  import FirstSteps from '../shared/FirstSteps.svelte';
+  import SampleButton from '../shared/SampleButton.svelte';
+  import { SAMPLES } from '../shared/samples.js';
   import FormSheet from './FormSheet.svelte';
   import ReadThrough from './ReadThrough.svelte';
   import SayList from './SayList.svelte';
+  import Act from '../shared/Act.svelte';
 
   const { botId, view }: { botId: number; view: SayView } = $props();
 
@@ -20,7 +23,7 @@
 </script>
 
 <div class="stage">
-  <SayList {botId} list={view} current={view.current?.form.name ?? null} create={() => (naming = true)} />
+  <SayList {botId} list={view} current={view.current?.form.name ?? null} bind:naming {create} />
   <section class="work" aria-label="Form">
     {#if view.current}
       {#key view.current.form.name}
@@ -30,15 +33,19 @@
       <div class="empty">
         <h1>No forms yet</h1>
         <p>A form is a set of slots to fill: what the bot must know before it can take an order.</p>
-        <p><button class="solid" onclick={() => (naming = true)}>Make the first form</button></p>
+        <p class="both">
+          <Act look="main" onclick={() => (naming = true)}>Make the first form</Act>
+          <SampleButton {botId} sample={SAMPLES.form} />
+        </p>
       </div>
     {/if}
   </section>
   <aside class="margin" aria-label="Margin">
+    <FirstSteps {botId} />
     {#if view.current}
       <h2>Margin</h2>
       {#if view.current.notes.length === 0}<p class="soft">Nothing is missing.</p>{/if}
-      <Notes notes={view.current.notes} />
+      <Notes {botId} notes={view.current.notes} />
       <ReadThrough
         lines={view.current.readThrough}
         stale={view.current.stale}
@@ -47,16 +54,13 @@
     {/if}
   </aside>
 </div>
-<NameDialog
-  bind:open={naming}
-  heading="New form"
-  label="Name"
-  action="Make the form"
-  hint="What it takes in, such as an order or a booking."
-  submit={create}
-/>
 
 <style>
+  .both {
+    display: flex;
+    gap: 0.5rem;
+  }
+
   .empty {
     padding: 3rem;
     display: grid;

@@ -1,15 +1,14 @@
 <script lang="ts">
-  import ArrowDown from 'carbon-icons-svelte/lib/ArrowDown.svelte';
-  import ArrowUp from 'carbon-icons-svelte/lib/ArrowUp.svelte';
-  import TrashCan from 'carbon-icons-svelte/lib/TrashCan.svelte';
   import type { Entity, Form, Slot } from '$core/bot/document.js';
   import type { Insert } from '$core/bot/inserts.js';
   import type { SlotChange } from '$core/bot/acts/index.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
+  import Tick from '../shared/Tick.svelte';
   import ConditionRows from './ConditionRows.svelte';
   import TextLines from './TextLines.svelte';
+  import Act from '../shared/Act.svelte';
 
   const {
     botId,
@@ -40,6 +39,12 @@
     remove: () => unknown;
   } = $props();
 
+  const HOLDS = [
+    { value: '', text: 'as its kind has it' },
+    { value: 'one', text: 'one value' },
+    { value: 'several', text: 'several values' },
+  ];
+
   const act = (to: SlotChange) => ({ do: 'changeSlot' as const, slot: slot.id, to });
   const change = (to: SlotChange) => edit(botId, act(to));
   const rename = (to: string) => keepEdit(botId, { do: 'renameSlot', slot: slot.id, to });
@@ -56,20 +61,15 @@
 <tr data-slot={slot.name} class:missing>
   <td><Cell value={slot.name} label="Name of slot {slot.name}" keep={rename} /></td>
   <td>
-    <Choice value={slot.entity} label="Entity of {slot.name}" keep={(name) => change({ entity: name })}>
-      {#each entities as name (name)}<option value={name}>{name}</option>{/each}
-    </Choice>
+    <Choice
+      value={slot.entity}
+      label="Entity of {slot.name}"
+      options={entities}
+      keep={(name) => change({ entity: name })}
+    />
   </td>
   <td class="required">
-    <input
-      type="checkbox"
-      checked={slot.required}
-      aria-label="{slot.name} is required"
-      onchange={async (event) => {
-        const box = event.currentTarget;
-        if (!(await change({ required: box.checked }))) box.checked = slot.required;
-      }}
-    />
+    <Tick label="{slot.name} is required" hideLabel checked={slot.required} keep={(required) => change({ required })} />
   </td>
   <td>
     <ConditionRows {form} {slot} entities={lists} keep={(when) => change({ when })} />
@@ -79,18 +79,13 @@
           on {slot.name}</span
         ></summary
       >
-      <label>
-        <span class="soft">holds</span>
-        <Choice
-          value={slot.several === undefined ? '' : slot.several ? 'several' : 'one'}
-          label="How many values {slot.name} holds"
-          keep={(value) => change({ several: value === '' ? null : value === 'several' })}
-        >
-          <option value="">as its kind has it</option>
-          <option value="one">one value</option>
-          <option value="several">several values</option>
-        </Choice>
-      </label>
+      <span class="soft">holds</span>
+      <Choice
+        value={slot.several === undefined ? '' : slot.several ? 'several' : 'one'}
+        label="How many values {slot.name} holds"
+        options={HOLDS}
+        keep={(value) => change({ several: value === '' ? null : value === 'several' })}
+      />
       <label>
         <span class="soft">if they do not mind</span>
         <Cell value={String(slot.default ?? '')} placeholder="ask again" keep={setDefault} />
@@ -109,23 +104,9 @@
     />
   </td>
   <td class="acts">
-    <button
-      class="quiet"
-      data-move="-1"
-      disabled={first}
-      aria-label="Move {slot.name} up"
-      title="Up"
-      onclick={() => move(-1)}><ArrowUp /></button
-    >
-    <button
-      class="quiet"
-      data-move="1"
-      disabled={last}
-      aria-label="Move {slot.name} down"
-      title="Down"
-      onclick={() => move(1)}><ArrowDown /></button
-    >
-    <button class="quiet danger" aria-label="Delete {slot.name}" title="Delete" onclick={remove}><TrashCan /></button>
+    <Act icon="up" data-move={-1} disabled={first} label="Move {slot.name} up" onclick={() => move(-1)} />
+    <Act icon="down" data-move={1} disabled={last} label="Move {slot.name} down" onclick={() => move(1)} />
+    <Act icon="delete" look="grave" label="Delete {slot.name}" onclick={remove} />
   </td>
 </tr>
 
@@ -144,7 +125,6 @@
 
   .required {
     width: 4rem;
-    text-align: center;
     padding-top: 0.5rem;
   }
 
@@ -173,9 +153,5 @@
   .acts {
     white-space: nowrap;
     width: 6.5rem;
-  }
-
-  .acts button {
-    padding: 0.15rem 0.25rem;
   }
 </style>

@@ -3,6 +3,7 @@
   import type { Localised } from '$core/bot/document.js';
   import type { Insert } from '$core/bot/inserts.js';
   import Cell from '../shared/Cell.svelte';
+  import Act from '../shared/Act.svelte';
 
   /** A text that the bot says: a line for each variant, kept when the field is left. */
   const {
@@ -57,9 +58,9 @@
           {#each inserts as item (item.text)}
             <li>
               <!-- The field keeps its text until it is left for something else than this list. -->
-              <button class="quiet" onpointerdown={(event) => event.preventDefault()} onclick={() => insert(item.text)}
-                ><code>{item.text}</code></button
-              >
+              <span role="none" onpointerdown={(event) => event.preventDefault()}>
+                <Act onclick={() => insert(item.text)}><code>{item.text}</code></Act>
+              </span>
               <span class="soft"
                 >{item.hint}{#if item.example !== ''}: “{item.example}”{/if}</span
               >
@@ -111,7 +112,7 @@
     font-size: 0.8125rem;
   }
 
-  li button {
+  li :global(.bx--btn) {
     white-space: normal;
     text-align: left;
   }

@@ -10,6 +10,7 @@
   import NoMatch from './NoMatch.svelte';
   import SayList from './SayList.svelte';
   import TextLines from './TextLines.svelte';
+  import Act from '../shared/Act.svelte';
 
   /** Every sentence that the bot says of its own accord, with its default. */
   const { botId, view }: { botId: number; view: TextsView } = $props();
@@ -20,7 +21,7 @@
 </script>
 
 <div class="stage">
-  <SayList {botId} list={view} current={null} create={null} />
+  <SayList {botId} list={view} current={null} />
   <section class="work" aria-label="Sentences of the bot">
     <h1>Sentences of the bot</h1>
     <NoMatch {botId} {view} />
@@ -49,10 +50,9 @@
             </td>
             <td>
               {#if ownOf(name) !== undefined}
-                <button
-                  class="quiet"
-                  aria-label="Say the default for: {ENGINE_TEXTS[name].when}"
-                  onclick={() => edit(botId, { do: 'changeText', text: name, to: null })}>Default</button
+                <Act
+                  label="Say the default for: {ENGINE_TEXTS[name].when}"
+                  onclick={() => edit(botId, { do: 'changeText', text: name, to: null })}>Default</Act
                 >
               {/if}
             </td>
@@ -65,7 +65,7 @@
   <aside class="margin" aria-label="Margin">
     <h2>Margin</h2>
     {#if view.notes.length === 0}<p class="soft">Nothing to remark.</p>{/if}
-    <Notes notes={view.notes} />
+    <Notes {botId} notes={view.notes} />
     <p class="soft about">
       A sentence that has no words of its own says its default, which stands in grey. What may be put in stands under
       “Insert”.

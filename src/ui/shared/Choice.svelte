@@ -1,28 +1,38 @@
 <script lang="ts">
-  import type { Snippet } from 'svelte';
+  import { Select, SelectItem } from 'carbon-components-svelte';
 
-  /** A choice edited in place. One that was refused goes back to what is kept. */
+  /** A choice of one from a few, kept as soon as it is made. One that was refused goes back to what is kept. */
   const {
     value,
+    options,
     label,
+    showLabel = false,
     keep,
-    children,
   }: {
     value: string;
-    /** The name for assistive technology where no label stands around it. */
-    label?: string;
+    /** Names, or names with what is shown for them. */
+    options: readonly (string | { value: string; text: string })[];
+    label: string;
+    showLabel?: boolean;
     /** @returns `false`, or a promise of it, if the choice was refused */
     keep: (value: string) => unknown;
-    /** The options. */
-    children: Snippet;
   } = $props();
 
-  let element: HTMLSelectElement;
-
-  async function changed() {
+  async function changed(event: Event) {
+    const element = event.target as HTMLSelectElement;
     const done = await keep(element.value);
     if (done === false) element.value = value;
   }
 </script>
 
-<select bind:this={element} class="cell" {value} aria-label={label} onchange={changed}>{@render children()}</select>
+<div class="choice" class:labelled={showLabel}>
+  <Select labelText={label} hideLabel={!showLabel} size="sm" selected={value} on:change={changed}>
+    {#each options as option (typeof option === 'string' ? option : option.value)}
+      {#if typeof option === 'string'}
+        <SelectItem value={option} text={option} />
+      {:else}
+        <SelectItem value={option.value} text={option.text} />
+      {/if}
+    {/each}
+  </Select>
+</div>

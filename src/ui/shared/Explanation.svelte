@@ -3,6 +3,8 @@
   import { showValue } from '$core/recognise/value.js';
   import { send } from './api.js';
   import { share } from './format.js';
+  import Term from './Term.svelte';
+  import { TERMS } from './terms.js';
 
   /** Why a message is read as it is, asked of the model that answers now. */
   const { botId, text }: { botId: number; text: string } = $props();
@@ -88,7 +90,8 @@
       {/if}
     </dl>
     <p class="soft">
-      A figure tells by how much the log-odds of the intent fall when the word is left out; nearness runs from 0 to 1.
+      A figure tells by how much the <Term means={TERMS.logOdds}>log-odds</Term> of the intent fall when the word is left
+      out; nearness runs from 0 to 1.
     </p>
   {:catch error}
     <p class="refused">{error instanceof Error ? error.message : 'The explanation could not be made.'}</p>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Fault } from '$core/shape/fault.js';
+  import { InlineNotification } from 'carbon-components-svelte';
   import { counted } from './format.js';
 
   /** Shows everything that is wrong with a file, each fault with its place. */
@@ -7,10 +8,14 @@
 </script>
 
 <section class="faults" role="alert">
-  <div class="head">
-    <p>{message}</p>
-    <button class="quiet" onclick={close}>Close</button>
-  </div>
+  <InlineNotification
+    kind="error"
+    lowContrast
+    role="status"
+    subtitle={message}
+    closeButtonDescription="Close"
+    on:close={close}
+  />
   {#if faults.length > 0}
     <p class="soft">{counted(faults.length, 'fault')}:</p>
     <ul>
@@ -24,27 +29,19 @@
 <style>
   .faults {
     border: 1px solid var(--none);
-    border-left-width: 4px;
     background: var(--none-wash);
-    padding: 0.75rem;
     margin: 0.75rem 0;
   }
 
-  .head {
-    display: flex;
-    justify-content: space-between;
-    align-items: start;
-    gap: 1rem;
+  p,
+  li {
+    padding: 0.15rem 0.75rem;
   }
 
   ul {
     max-height: 16rem;
     overflow-y: auto;
     margin-top: 0.25rem;
-  }
-
-  li {
-    padding: 0.15rem 0;
   }
 
   .figure {

@@ -1,20 +1,28 @@
 <script lang="ts">
+  import { FileUploaderButton } from 'carbon-components-svelte';
+
   /** A button that asks for a file. */
   const {
     label,
     accept,
     choose,
     firm = false,
-  }: { label: string; accept: string; choose: (file: File) => void; firm?: boolean } = $props();
+  }: { label: string; accept: string[]; choose: (file: File) => void; firm?: boolean } = $props();
 
-  let input: HTMLInputElement;
+  let files = $state.raw<readonly File[]>([]);
 
-  function changed() {
-    const file = input.files?.[0];
+  function changed({ detail: [file] }: { detail: readonly File[] }) {
+    files = [];
     if (file) choose(file);
-    input.value = '';
   }
 </script>
 
-<button class="quiet" class:firm onclick={() => input.click()}>{label}</button>
-<input bind:this={input} type="file" {accept} onchange={changed} class="unseen" tabindex="-1" aria-label={label} />
+<FileUploaderButton
+  kind={firm ? 'tertiary' : 'ghost'}
+  size="small"
+  labelText={label}
+  {accept}
+  disableLabelChanges
+  bind:files
+  on:change={changed}
+/>

@@ -55,7 +55,7 @@
     content: attr(data-gloss);
     display: block;
     font-family: var(--sans);
-    font-size: 0.75rem;
+    font-size: 0.9375rem;
     font-variant: all-small-caps;
     letter-spacing: 0.03em;
     color: var(--reed);

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ProgressBar } from 'carbon-components-svelte';
   import type { JobView } from '$core/contract/job.js';
+  import Act from './Act.svelte';
   import { tell } from './acts.js';
   import { send } from './api.js';
 
@@ -43,10 +44,10 @@
       value={job.done}
       max={Math.max(1, job.total)}
     />
-    <button class="quiet firm" onclick={stop}>Stop</button>
+    <Act look="firm" onclick={stop}>Stop</Act>
   {:else if job.state !== 'done'}
     <p class="soft" role="status">{job.state === 'stopped' ? stopped : (job.message ?? job.state)}</p>
-    {#if close}<button class="quiet" onclick={close}>Close</button>{/if}
+    {#if close}<Act onclick={close}>Close</Act>{/if}
   {/if}
 </div>
 

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import Asleep from 'carbon-icons-svelte/lib/Asleep.svelte';
-  import Light from 'carbon-icons-svelte/lib/Light.svelte';
   import { onMount } from 'svelte';
+  import Act from './Act.svelte';
 
   let dark = $state(false);
 
@@ -14,13 +13,8 @@
     document.documentElement.setAttribute('theme', dark ? 'g100' : 'white');
     document.cookie = `theme=${dark ? 'dark' : 'light'}; path=/; max-age=31536000; samesite=lax`;
   }
+
+  const label = $derived(dark ? 'Light theme' : 'Dark theme');
 </script>
 
-<button
-  class="quiet"
-  aria-label={dark ? 'Light theme' : 'Dark theme'}
-  title={dark ? 'Light theme' : 'Dark theme'}
-  onclick={change}
->
-  {#if dark}<Light />{:else}<Asleep />{/if}
-</button>
+<Act {label} title={label} onclick={change}><span aria-hidden="true">{dark ? '◑' : '◐'}</span></Act>

@@ -3,9 +3,13 @@
   import { stepHistory } from './acts.js';
   import { counted, moment } from './format.js';
   import { live } from './live.svelte.js';
+  import Act from './Act.svelte';
+  import Find from './Find.svelte';
+  import NoticeLine from './NoticeLine.svelte';
+  import { TERMS } from './terms.js';
   import ThemeButton from './ThemeButton.svelte';
 
-  const { frame, search }: { frame: BotFrame; search: () => void } = $props();
+  const { frame }: { frame: BotFrame } = $props();
 
   const model = $derived(live.model ?? frame.model);
 
@@ -29,19 +33,16 @@
   <span aria-hidden="true">·</span>
   <a class="bot" href="/bots/{frame.bot.id}/settings" title="Settings of the bot">{frame.bot.name}</a>
   <span class="history">
-    <button
-      class="quiet"
-      disabled={frame.history.undo === null}
-      title={undoTitle}
-      onclick={() => stepHistory(frame.bot.id, 'undo')}>Undo</button
+    <Act disabled={frame.history.undo === null} title={undoTitle} onclick={() => stepHistory(frame.bot.id, 'undo')}
+      >Undo</Act
     >
-    <button
-      class="quiet"
+    <Act
       disabled={frame.history.redo === null}
       title={frame.history.redo === null ? 'Nothing to do again' : `Do again: ${frame.history.redo} (Ctrl Shift Z)`}
-      onclick={() => stepHistory(frame.bot.id, 'redo')}>Redo</button
+      onclick={() => stepHistory(frame.bot.id, 'redo')}>Redo</Act
     >
   </span>
+  <span class="notice"><NoticeLine /></span>
   {#if live.lost}
     <span class="lost" role="status">The server cannot be heard: what is shown may be old. Trying again …</span>
   {:else if live.others !== null}
@@ -51,10 +52,11 @@
     class="model {model.state === 'current' ? '' : 'behind'}"
     role="status"
     data-state={model.state}
-    title={model.fault ?? (model.trainedAt ? `Taught ${moment(model.trainedAt)}, change ${model.revision}` : '')}
+    title={model.fault ??
+      (model.trainedAt ? `Taught ${moment(model.trainedAt)}, with change ${model.revision}. ${TERMS.change}` : '')}
     >{describe(model)}</span
   >
-  <button class="quiet" onclick={search}>Find <kbd>Ctrl K</kbd></button>
+  <Find {frame} />
   <ThemeButton />
 </header>
 
@@ -86,9 +88,14 @@
     white-space: nowrap;
   }
 
+  .notice {
+    flex: 1;
+    min-width: 0;
+  }
+
   .model {
-    margin-left: auto;
-    margin-right: 1rem;
+    margin-left: 0.5rem;
+    margin-right: 0.5rem;
     color: var(--ink-soft);
     white-space: nowrap;
   }

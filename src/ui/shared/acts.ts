@@ -1,12 +1,12 @@
 import type { BotAct } from '$core/bot/acts/index.js';
 import { ApiError, send } from './api.js';
-import { toasts } from './toasts.svelte.js';
+import { notices } from './notices.svelte.js';
 import { live, refresh } from './live.svelte.js';
 
-/** Tells a refusal at the edge of the screen; anything else goes on up. */
+/** Tells a refusal in the top bar; anything else goes on up. */
 export function tell(error: unknown): void {
   if (!(error instanceof ApiError)) throw error;
-  toasts.say('error', error.message);
+  notices.say('error', error.message);
 }
 
 let last: Promise<unknown> = Promise.resolve();
@@ -32,7 +32,7 @@ export async function edit(botId: number, act: BotAct, said?: string): Promise<b
   }
   live.expectChange();
   await refresh();
-  if (said !== undefined) toasts.say('success', said, { label: 'Undo', run: () => void stepHistory(botId, 'undo') });
+  if (said !== undefined) notices.say('success', said, { label: 'Undo', run: () => void stepHistory(botId, 'undo') });
   return true;
 }
 
@@ -72,13 +72,13 @@ export async function stepHistory(botId: number, direction: 'undo' | 'redo', ove
     const [did, again] = direction === 'undo' ? ['Undone', 'Undo it'] : ['Done again', 'Do it again'];
     const run = () => void stepHistory(botId, direction, true);
     if (label === null) {
-      toasts.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
-    } else if (done) toasts.say('info', `${did}: ${label}`);
+      notices.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
+    } else if (done) notices.say('info', `${did}: ${label}`);
     else if (inTheWay) {
       const why = `Not ${did.toLowerCase()}: somebody else has changed the same since (${label}).`;
-      toasts.say('info', why, { label: `${again} all the same`, run });
+      notices.say('info', why, { label: `${again} all the same`, run });
     } else {
-      toasts.say('info', `You have nothing to undo. Somebody else did this last: ${label}.`, { label: again, run });
+      notices.say('info', `You have nothing to undo. Somebody else did this last: ${label}.`, { label: again, run });
     }
     if (!done) return;
   } catch (error) {

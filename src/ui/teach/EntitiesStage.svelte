@@ -2,8 +2,12 @@
   import { goto } from '$app/navigation';
   import type { EntitiesView } from '$core/contract/teach.js';
   import { edit } from '../shared/acts.js';
-  import NameDialog from '../shared/NameDialog.svelte';
   import EntitySheet from './EntitySheet.svelte';
+  import Act from '../shared/Act.svelte';
+  import FirstSteps from '../shared/FirstSteps.svelte';
+  import SampleButton from '../shared/SampleButton.svelte';
+  import { SAMPLES } from '../shared/samples.js';
+  import NewName from '../shared/NewName.svelte';
 
   const { botId, view }: { botId: number; view: EntitiesView } = $props();
 
@@ -23,8 +27,20 @@
     <div class="head"><a href="/bots/{botId}/teach">‹ Intents</a></div>
     <div class="head">
       <h2>Entities <span class="soft figure">{view.entities.length}</span></h2>
-      <button class="quiet firm" onclick={() => (naming = true)}>New</button>
+      {#if !naming}<Act look="firm" label="New entity" onclick={() => (naming = true)}>New</Act>{/if}
     </div>
+    {#if naming}
+      <div class="head">
+        <NewName
+          bind:open={naming}
+          text="New"
+          label="Name of the new entity"
+          action="Make"
+          placeholder="A kind of value"
+          submit={create}
+        />
+      </div>
+    {/if}
     <nav aria-label="Entities">
       {#each view.entities as entity (entity.name)}
         <a
@@ -38,18 +54,22 @@
       {/each}
     </nav>
   </div>
-  <section aria-label="Entity">
+  <section class="work" aria-label="Entity">
     {#if view.current}
       {#key view.current.name}<EntitySheet {botId} entity={view.current} usedBy={view.usedBy} />{/key}
     {:else}
       <div class="empty">
         <h1>No entities yet</h1>
-        <p>An entity is a kind of value that customers mention: a plant, a size, an order number.</p>
-        <p><button class="solid" onclick={() => (naming = true)}>Make the first entity</button></p>
+        <p>An entity is a kind of value that customers mention: a size, a colour, the number of an order.</p>
+        <p class="both">
+          <Act look="main" onclick={() => (naming = true)}>Make the first entity</Act>
+          <SampleButton {botId} sample={SAMPLES.entity} />
+        </p>
       </div>
     {/if}
   </section>
   <aside class="margin" aria-label="Margin">
+    <FirstSteps {botId} />
     <h2>Margin</h2>
     {#if view.current}
       {#if view.usedBy.length > 0}
@@ -57,24 +77,27 @@
       {:else}
         <p class="soft">No form asks for it. Words can still be marked with it.</p>
       {/if}
-      {#if view.current.kind === 'list' && (view.current.values ?? []).length === 0}
+      {#if view.current.kind === 'list' && view.current.count === 0}
         <p>It has no values yet: paste them into the last row, a line for each.</p>
       {/if}
     {/if}
   </aside>
 </div>
-<NameDialog
-  bind:open={naming}
-  heading="New entity"
-  label="Name"
-  action="Make the entity"
-  hint="A kind of value, such as plant or size."
-  submit={create}
-/>
 
 <style>
   .margin p {
     margin-top: 0.4rem;
+  }
+
+  .work {
+    display: grid;
+    grid-template-rows: auto minmax(0, 1fr);
+    overflow: hidden;
+  }
+
+  .both {
+    display: flex;
+    gap: 0.5rem;
   }
 
   .empty {

@@ -6,22 +6,26 @@
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
+  import Term from '../shared/Term.svelte';
+  import { TERMS } from '../shared/terms.js';
+  import Tick from '../shared/Tick.svelte';
   import { share } from '../shared/format.js';
-  import NameDialog from '../shared/NameDialog.svelte';
+  import Act from '../shared/Act.svelte';
 
   const { botId, intent, view }: { botId: number; intent: IntentSheet; view: TeachView } = $props();
 
-  let renaming = $state(false);
-
-  async function rename(name: string): Promise<boolean> {
-    const done = name === intent.name || (await change({ name }));
-    if (done) await goto(`/bots/${botId}/teach?intent=${encodeURIComponent(name)}`);
+  async function rename(text: string): Promise<true | string> {
+    const name = text.trim();
+    const done = await keep({ name });
+    if (done === true) await goto(`/bots/${botId}/teach?intent=${encodeURIComponent(name)}`);
     return done;
   }
 
   async function remove() {
     await edit(botId, { do: 'deleteIntents', names: [intent.name] }, `Deleted ${intent.name}.`);
   }
+
+  const NONE = { value: '', text: 'none' };
 
   const change = (to: IntentChange) => edit(botId, { do: 'changeIntent', name: intent.name, to });
 
@@ -38,12 +42,14 @@
 
 <header>
   <div class="title">
-    <h1>{intent.name}</h1>
-    <span class="figure soft">{intent.rows.length} utterances · held-out recall {share(intent.recall)}</span>
-    <span class="acts">
-      <button class="quiet" onclick={() => (renaming = true)}>Rename</button>
-      <button class="quiet danger" onclick={remove}>Delete</button>
-    </span>
+    <h1 class="unseen">{intent.name}</h1>
+    <span class="name"><Cell look="title" label="Name of the intent" value={intent.name} keep={rename} /></span>
+    <span class="soft measures"
+      ><span class="figure">{intent.ids.length}</span> utterances · <Term means={TERMS.heldOut}>held-out recall</Term>
+      <span class="figure">{share(intent.recall)}</span></span
+    >
+    <span class="acts"><Act icon="delete" look="grave" label="Delete the intent {intent.name}" onclick={remove} /></span
+    >
   </div>
   <label class="wide">
     <span class="soft">Means</span>
@@ -61,34 +67,23 @@
       placeholder="{intent.proposed} (how customers hear it named)"
       keep={(called) => keep({ called })}
     />
-    <label>
-      <input
-        type="checkbox"
-        checked={intent.offered}
-        onchange={async (event) => {
-          const box = event.currentTarget;
-          if (!(await change({ offered: box.checked }))) box.checked = intent.offered;
-        }}
-      />
-      <span class="soft">offered in clarifications and help</span>
-    </label>
+    <Tick label="offered in clarifications and help" checked={intent.offered} keep={(offered) => change({ offered })} />
   </div>
   <div class="then">
-    <label>
-      <span class="soft">Form</span>
-      <Choice value={intent.form ?? ''} keep={setForm}>
-        <option value="">none</option>
-        {#each view.forms as form (form)}<option value={form}>{form}</option>{/each}
-        <option value="+">a new form …</option>
-      </Choice>
-    </label>
-    <label>
-      <span class="soft">Desk</span>
-      <Choice value={intent.desk ?? ''} keep={(desk) => change({ desk: desk || null })}>
-        <option value="">none</option>
-        {#each view.desks as desk (desk)}<option value={desk}>{desk}</option>{/each}
-      </Choice>
-    </label>
+    <Choice
+      label="Form"
+      showLabel
+      value={intent.form ?? ''}
+      options={[NONE, ...view.forms, { value: '+', text: 'a new form …' }]}
+      keep={setForm}
+    />
+    <Choice
+      label="Desk"
+      showLabel
+      value={intent.desk ?? ''}
+      options={[NONE, ...view.desks]}
+      keep={(desk) => change({ desk: desk || null })}
+    />
     <div class="reply">
       <TextLines
         label="Reply"
@@ -100,14 +95,6 @@
     </div>
   </div>
 </header>
-<NameDialog
-  bind:open={renaming}
-  heading="Rename {intent.name}"
-  label="Name"
-  action="Rename"
-  initial={intent.name}
-  submit={rename}
-/>
 
 <style>
   header {
@@ -140,7 +127,16 @@
   }
 
   .then :global(select) {
-    width: 8.5rem;
+    width: 10rem;
+  }
+
+  .measures {
+    white-space: nowrap;
+  }
+
+  .name {
+    min-width: 0;
+    flex: 0 1 auto;
   }
 
   .called {
@@ -152,10 +148,6 @@
 
   .called :global(.alone) {
     grid-template-columns: auto minmax(0, 1fr);
-  }
-
-  .called label {
-    padding-top: 0.2rem;
   }
 
   .reply :global(.alone) {

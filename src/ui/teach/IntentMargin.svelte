@@ -2,14 +2,19 @@
   import type { IntentSheet } from '$core/contract/teach.js';
   import Notes from '../shared/Notes.svelte';
   import MarkPanel from './MarkPanel.svelte';
+  import type { SheetRows } from './rows.svelte.js';
   import type { SheetSelection } from './selection.svelte.js';
-  import UnknownValues from './UnknownValues.svelte';
 
-  const { botId, intent, selection }: { botId: number; intent: IntentSheet; selection: SheetSelection } = $props();
+  const {
+    botId,
+    intent,
+    sheet,
+    selection,
+  }: { botId: number; intent: IntentSheet; sheet: SheetRows; selection: SheetSelection } = $props();
 
-  const at = $derived(intent.rows.findIndex(({ id }) => id === selection.row));
+  const at = $derived(sheet.rows.findIndex(({ id }) => id === selection.row));
   const row = $derived(Math.max(0, at));
-  const line = $derived(intent.rows[row]);
+  const line = $derived(sheet.rows[row]?.line);
 </script>
 
 {#if line}
@@ -17,16 +22,10 @@
 {/if}
 <section>
   <h2>Margin</h2>
-  {#if intent.notes.length === 0 && intent.unknown.length === 0}
+  {#if intent.notes.length === 0}
     <p class="soft">Nothing to remark.</p>
   {/if}
-  <Notes
-    notes={intent.notes}
-    go={(note) => {
-      if (note.row !== undefined) selection.row = intent.rows[note.row]?.id ?? null;
-    }}
-  />
-  <UnknownValues {botId} unknown={intent.unknown} />
+  <Notes {botId} notes={intent.notes} go={(note) => (selection.row = note.place.utterance ?? null)} />
 </section>
 
 <style>

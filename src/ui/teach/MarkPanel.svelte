@@ -5,6 +5,7 @@
   import { tokenise } from '$core/text/tokens.js';
   import { edit } from '../shared/acts.js';
   import type { SheetSelection } from './selection.svelte.js';
+  import Act from '../shared/Act.svelte';
 
   /** Marks words of the row as the value of a slot: by keys, or after selecting them with the pointer. */
   const {
@@ -101,7 +102,7 @@
   {#if range}
     <p class="soft">Mark “{line.text.slice(range.start, range.end)}” as</p>
     <p class="slots">
-      {#each intent.markable as slot (slot)}<button class="quiet firm" onclick={() => mark(slot)}>{slot}</button>{/each}
+      {#each intent.markable as slot (slot)}<Act look="firm" onclick={() => mark(slot)}>{slot}</Act>{/each}
     </p>
     {#if intent.markable.length === 0}
       <p class="soft">There is nothing to mark with yet: <a href="/bots/{botId}/teach/entities">make an entity</a>.</p>
@@ -115,9 +116,7 @@
         <li>
           <span class="customer">{line.text.slice(item.start, item.end)}</span>
           <span class="name">{item.slot}</span>
-          <button class="quiet" aria-label="Take the mark {item.slot} away" onclick={() => unmark(index)}
-            >take away</button
-          >
+          <Act label="Take the mark {item.slot} away" onclick={() => unmark(index)}>take away</Act>
         </li>
       {/each}
     </ul>

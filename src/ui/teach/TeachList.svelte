@@ -2,8 +2,23 @@
   import type { TeachView } from '$core/contract/teach.js';
   import Bar from '../shared/Bar.svelte';
   import { percent } from '../shared/format.js';
+  import Act from '../shared/Act.svelte';
+  import NewName from '../shared/NewName.svelte';
+  import Term from '../shared/Term.svelte';
+  import { TERMS } from '../shared/terms.js';
 
-  const { botId, view, create }: { botId: number; view: TeachView; create: () => void } = $props();
+  let {
+    botId,
+    view,
+    naming = $bindable(),
+    create,
+  }: {
+    botId: number;
+    view: TeachView;
+    /** Whether a new intent is being named. */
+    naming: boolean;
+    create: (name: string) => Promise<boolean>;
+  } = $props();
 
   /** Below this held-out recall an intent needs work. */
   const POOR = 0.6;
@@ -11,8 +26,20 @@
 
 <div class="head">
   <h2>Intents <span class="soft figure">{view.intents.length}</span></h2>
-  <button class="quiet firm" onclick={create}>New</button>
+  {#if !naming}<Act look="firm" label="New intent" onclick={() => (naming = true)}>New</Act>{/if}
 </div>
+{#if naming}
+  <div class="head">
+    <NewName
+      bind:open={naming}
+      text="New"
+      label="Name of the new intent"
+      action="Make"
+      placeholder="What the customer wants"
+      submit={create}
+    />
+  </div>
+{/if}
 <nav aria-label="Intents">
   {#each view.intents as intent (intent.name)}
     <a
@@ -32,14 +59,10 @@
 </nav>
 {#if view.heldOut}
   {@const { share, low, high } = view.heldOut}
-  <details class="about">
-    <summary>Held out {percent(share)} <span class="soft interval">({percent(low)} to {percent(high)})</span></summary>
-    <p class="soft">
-      Each utterance is read by a model that was not taught it, nor one of the same words. Utterances are written to
-      differ from each other, so this lies below what customers’ messages get: compare it with itself, and ask Prove how
-      good the bot is. With so few utterances it may lie anywhere between the two bounds.
-    </p>
-  </details>
+  <p class="about">
+    <Term means={TERMS.heldOut}>Held out</Term>
+    {percent(share)} <span class="soft interval">({percent(low)} to {percent(high)})</span>
+  </p>
 {/if}
 <div class="head entities"><a href="/bots/{botId}/teach/entities">Entities and values</a></div>
 
@@ -51,10 +74,6 @@
   .about {
     padding: 0.6rem 0.75rem 0;
     font-size: 0.8125rem;
-  }
-
-  .about summary {
-    cursor: pointer;
   }
 
   .interval {

@@ -1,12 +1,16 @@
 <script lang="ts">
+  import type { RowId } from '$core/bot/document.js';
   import type { IntentSheet, UtteranceLine } from '$core/contract/teach.js';
   import Gloss from '../shared/Gloss.svelte';
   import { share } from '../shared/format.js';
+  import { grow } from '../shared/grow.js';
   import OutcomeMark from '../shared/OutcomeMark.svelte';
+  import Tick from '../shared/Tick.svelte';
   import type { SheetSelection } from './selection.svelte.js';
   import { selectedRange } from './selectedRange.js';
 
   const {
+    id,
     line,
     row,
     intent,
@@ -17,7 +21,9 @@
     commit,
     cancel,
   }: {
-    line: UtteranceLine;
+    id: RowId;
+    /** `undefined` while it is on its way. */
+    line: UtteranceLine | undefined;
     row: number;
     intent: IntentSheet;
     selection: SheetSelection;
@@ -35,7 +41,7 @@
   let leaving = false;
 
   const heldOutLabel = $derived.by(() => {
-    const { heldOut } = line;
+    const heldOut = line?.heldOut;
     if (!heldOut) return 'not measured yet';
     if (heldOut.predicted === intent.name)
       return heldOut.decision === 'accept' ? 'recognised when held out' : 'recognised, but not surely, when held out';
@@ -62,10 +68,10 @@
 
   /** Takes up words that were selected with the pointer. */
   function takeWords() {
-    const range = words && selectedRange(words, line.text);
+    const range = words && line && selectedRange(words, line.text);
     if (!range) return;
-    selection.row = line.id;
-    selection.words = { row: line.id, ...range };
+    selection.row = id;
+    selection.words = { row: id, ...range };
   }
 </script>
 
@@ -75,21 +81,22 @@
   tabindex={current ? 0 : -1}
   data-row={row}
   aria-rowindex={row + 1}
-  aria-selected={selection.rows.has(line.id)}
+  aria-selected={selection.rows.has(id)}
   class:current
-  onfocusin={() => (selection.row = line.id)}
+  onfocusin={() => (selection.row = id)}
 >
-  <span role="gridcell">
-    <input
-      type="checkbox"
-      tabindex="-1"
-      aria-label="Select row {row + 1}"
-      checked={selection.rows.has(line.id)}
-      onchange={() => selection.toggle(line.id)}
+  <span role="gridcell" class="tick">
+    <Tick
+      tabindex={-1}
+      label="Select row {row + 1}"
+      hideLabel
+      checked={selection.rows.has(id)}
+      keep={() => selection.toggle(id)}
     />
   </span>
+  <span role="gridcell" class="figure soft place">{row + 1}</span>
   <span role="gridcell" class="held" title={heldOutLabel}>
-    {#if line.heldOut}
+    {#if line?.heldOut}
       <OutcomeMark decision={line.heldOut.decision} label={heldOutLabel} />
       <span class="figure">{share(line.heldOut.confidence)}</span>
     {:else}
@@ -103,28 +110,31 @@
         rows="1"
         aria-label="Utterance {row + 1}"
         aria-invalid={draft.refused !== null || undefined}
-        aria-describedby={draft.refused !== null ? `refused-${line.id}` : undefined}
+        aria-describedby={draft.refused !== null ? `refused-${id}` : undefined}
         bind:value={draft.text}
         {@attach opened}
+        {@attach grow}
         oninput={() => (draft.refused = null)}
         onkeydown={pressed}
         onblur={() => {
           if (!leaving && draft.refused === null) commit(false);
         }}></textarea>
       {#if draft.refused !== null}
-        <span class="refused" id="refused-{line.id}" role="alert"
+        <span class="refused" id="refused-{id}" role="alert"
           >Not kept. {draft.refused} <kbd>Esc</kbd> brings back what is.</span
         >
       {/if}
-    {:else}
+    {:else if line}
       <!-- Selecting words and double-clicking have their keys on the row: M and Enter. -->
       <span bind:this={words} onpointerup={takeWords} ondblclick={edit} role="presentation">
         <Gloss text={line.text} spans={line.marks.map(({ start, end, slot }) => ({ start, end, label: slot }))} />
       </span>
+    {:else}
+      <span class="soft">…</span>
     {/if}
   </span>
   <span role="gridcell">
-    {#if line.heldOut && line.heldOut.predicted !== intent.name}
+    {#if line?.heldOut && line.heldOut.predicted !== intent.name}
       <span class="taken">{line.heldOut.predicted ?? 'out of scope'}</span>
     {/if}
   </span>
@@ -133,7 +143,7 @@
 <style>
   .row {
     display: grid;
-    grid-template-columns: 1.25rem 3.2rem minmax(0, 1fr) auto;
+    grid-template-columns: 1.25rem 2.2rem 3.2rem minmax(0, 1fr) auto;
     gap: 0.5rem;
     align-items: baseline;
     padding: 0.3rem 0.75rem;
@@ -152,6 +162,16 @@
     background: var(--reed-wash);
   }
 
+  .tick {
+    align-self: start;
+    padding-top: 0.2rem;
+  }
+
+  .place {
+    font-size: 0.75rem;
+    text-align: right;
+  }
+
   .held {
     display: flex;
     gap: 0.35rem;
@@ -161,18 +181,6 @@
 
   .text {
     font-size: 0.9375rem;
-  }
-
-  textarea {
-    field-sizing: content;
-    resize: none;
-  }
-
-  .refused {
-    display: block;
-    padding: 0.15rem 0.35rem;
-    font-size: 0.8125rem;
-    color: var(--none);
   }
 
   .taken {

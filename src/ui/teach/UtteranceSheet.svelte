@@ -6,18 +6,30 @@
   import type { RowReference } from '$core/bot/acts/index.js';
   import type { RowId } from '$core/bot/document.js';
   import type { IntentSheet, UtteranceLine } from '$core/contract/teach.js';
-  import { edit, keepEdit } from '../shared/acts.js';
+  import { edit, keepEdit, tell } from '../shared/acts.js';
   import { counted } from '../shared/format.js';
+  import { grow } from '../shared/grow.js';
+  import Pick from '../shared/Pick.svelte';
+  import Tick from '../shared/Tick.svelte';
   import { newRowId, OptimisticRows } from './optimistic.svelte.js';
+  import type { SheetRows } from './rows.svelte.js';
   import type { SheetSelection } from './selection.svelte.js';
   import UtteranceRow from './UtteranceRow.svelte';
+  import Act from '../shared/Act.svelte';
 
   const {
     botId,
     intent,
     intents,
+    sheet,
     selection,
-  }: { botId: number; intent: IntentSheet; intents: string[]; selection: SheetSelection } = $props();
+  }: {
+    botId: number;
+    intent: IntentSheet;
+    intents: string[];
+    sheet: SheetRows;
+    selection: SheetSelection;
+  } = $props();
 
   const ROW_HEIGHT = 36;
   const MOST_FRAMES = 30;
@@ -26,7 +38,6 @@
   /** The row that is being written in. What is written belongs to it, whatever becomes of the sheet meanwhile. */
   let draft = $state<{ id: RowId; was: string; text: string; refused: string | null } | null>(null);
   let added = $state('');
-  let target = $state('');
   let addInput: HTMLTextAreaElement;
 
   const virtualizer = createVirtualizer<HTMLDivElement, HTMLDivElement>({
@@ -37,7 +48,7 @@
   });
 
   const overlay = new OptimisticRows();
-  const rows = $derived(overlay.apply(intent.rows));
+  const rows = $derived(overlay.apply(sheet.rows));
   const places = $derived(new Map(rows.map(({ id }, index) => [id, index])));
   const current = $derived(places.get(selection.row ?? '') ?? 0);
 
@@ -51,11 +62,23 @@
     });
   });
 
+  // Whichever row keys act on is shown, wherever it was chosen.
+  $effect(() => {
+    const at = places.get(selection.row ?? '');
+    if (at !== undefined && scroller) untrack(() => get(virtualizer).scrollToIndex(at));
+  });
+
+  // Only what the screen shows is sent.
+  $effect(() => {
+    const shown = $virtualizer.getVirtualItems().flatMap(({ index }) => rows[index]?.id ?? []);
+    void sheet.show(shown).catch(tell);
+  });
+
   const measured = (node: HTMLDivElement) => {
     get(virtualizer).measureElement(node);
   };
 
-  const chosen = () => rows.filter(({ id }) => selection.rows.has(id));
+  const chosen = () => rows.filter(({ id }) => selection.rows.has(id)).map(({ id }) => id);
   const referenceTo = ({ id, source }: UtteranceLine): RowReference => ({ id, was: source });
 
   /** Why lines stayed in the field. */
@@ -98,7 +121,8 @@
     if (!(await adding)) putBack(good);
   }
 
-  async function remove(lines: UtteranceLine[]) {
+  async function remove(wanted: RowId[]) {
+    const lines = await sheet.lines(wanted);
     if (lines.length === 0) return;
     const act = { do: 'deleteUtterances' as const, rows: lines.map(referenceTo) };
     const said = `Deleted ${counted(lines.length, 'utterance')}.`;
@@ -107,25 +131,24 @@
   }
 
   async function move(to: string) {
-    const lines = chosen();
-    if (lines.length === 0 || to === '') return;
+    const lines = await sheet.lines(chosen());
+    if (lines.length === 0) return;
     const act = { do: 'moveUtterances' as const, rows: lines.map(referenceTo), to };
     const said = `Moved ${counted(lines.length, 'utterance')} to ${to}.`;
     const ids = new Set(lines.map(({ id }) => id));
     if (await overlay.removing(ids, () => edit(botId, act, said))) selection.rows = new Set();
-    target = '';
   }
 
-  function write(line: UtteranceLine) {
-    draft = { id: line.id, was: line.source, text: line.source, refused: null };
+  async function write(wanted: RowId) {
+    const line = rows[places.get(wanted) ?? -1]?.line ?? (await sheet.lines([wanted]))[0];
+    if (line) draft = { id: line.id, was: line.source, text: line.source, refused: null };
   }
 
   /** Keeps what was written in a row; lines pasted into it become rows of their own. @returns whether it was kept */
   async function keep({ id, was, text }: { id: RowId; was: string; text: string }): Promise<boolean> {
     const [first, ...rest] = readPasted(text, intent.known).good;
     if (first === undefined && text.trim() === '') {
-      const line = rows[places.get(id) ?? -1];
-      if (line) await remove([line]);
+      await remove([id]);
       return true;
     }
     // A row whose marking cannot be read is refused with the reason; what was typed stays in it.
@@ -136,7 +159,7 @@
       const kept = await (first === undefined ? work() : overlay.changing(id, to, work));
       if (kept !== true) {
         // Whoever reads that the row has changed and keeps it again means it.
-        const now = rows[places.get(id) ?? -1]?.source ?? was;
+        const now = rows[places.get(id) ?? -1]?.line?.source ?? was;
         draft = { id, was: now, text, refused: kept };
         return false;
       }
@@ -156,10 +179,10 @@
     // Something else may be written by now.
     if (draft !== null) return;
     if (!next) return void (document.activeElement === document.body && (await focusRow(row)));
-    const line = rows[row + 1];
-    if (line && places.has(kept.id)) {
+    const following = rows[row + 1];
+    if (following && places.has(kept.id)) {
       await focusRow(row + 1);
-      write(line);
+      await write(following.id);
     } else addInput.focus();
   }
 
@@ -183,8 +206,8 @@
     const origin = event.target as HTMLElement;
     if (!origin.hasAttribute('data-row')) return;
     const row = Number(origin.dataset['row']);
-    const line = rows[row];
-    if (!line) return;
+    const id = rows[row]?.id;
+    if (id === undefined) return;
     const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 };
     const step = steps[event.key];
     if (step !== undefined) {
@@ -192,10 +215,10 @@
       void focusRow(row + step);
     } else if (event.key === 'Home') void focusRow(0);
     else if (event.key === 'End') void focusRow(rows.length - 1);
-    else if (event.key === 'Enter' || event.key === 'F2') write(line);
-    else if (event.key === ' ') selection.toggle(line.id);
-    else if (event.key === 'Delete') void remove(selection.rows.size > 0 ? chosen() : [line]);
-    else if (event.key === 'm') selection.words = { row: line.id, start: 0, end: 0 };
+    else if (event.key === 'Enter' || event.key === 'F2') void write(id);
+    else if (event.key === ' ') selection.toggle(id);
+    else if (event.key === 'Delete') void remove(selection.rows.size > 0 ? chosen() : [id]);
+    else if (event.key === 'm') selection.words = { row: id, start: 0, end: 0 };
     else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.add(rows.map(({ id }) => id));
     else return;
     event.preventDefault();
@@ -217,23 +240,24 @@
 
 <div class="sheet">
   <div class="tools">
-    <input
-      type="checkbox"
-      aria-label="Select all rows"
+    <Tick
+      label="Select all rows"
+      hideLabel
       checked={rows.length > 0 && chosen().length === rows.length}
-      onchange={(event) =>
-        event.currentTarget.checked ? selection.add(rows.map(({ id }) => id)) : (selection.rows = new Set())}
+      keep={(all) => void (all ? selection.add(rows.map(({ id }) => id)) : (selection.rows = new Set()))}
     />
     {#if selection.rows.size > 0}
       <span>{counted(selection.rows.size, 'row')} selected</span>
-      <label>
-        move to
-        <select class="cell" bind:value={target} onchange={() => move(target)} aria-label="Move the selected rows to">
-          <option value="">choose …</option>
-          {#each intents.filter((name) => name !== intent.name) as name (name)}<option>{name}</option>{/each}
-        </select>
-      </label>
-      <button class="quiet danger" onclick={() => remove(chosen())}>Delete rows</button>
+      <div class="to">
+        <Pick
+          label="Move the selected rows to"
+          placeholder="Move to …"
+          value={null}
+          options={intents.filter((name) => name !== intent.name)}
+          choose={move}
+        />
+      </div>
+      <Act look="grave" onclick={() => remove(chosen())}>Delete rows</Act>
     {:else}
       <span class="soft"
         >held out · <kbd>Enter</kbd> edit · <kbd>Space</kbd> select · <kbd>M</kbd> mark words · <kbd>Del</kbd> delete</span
@@ -255,13 +279,14 @@
       {#each $virtualizer.getVirtualItems().filter((item) => item.index < rows.length) as item (item.key)}
         <div class="place" data-index={item.index} style:transform="translateY({item.start}px)" {@attach measured}>
           <UtteranceRow
-            line={rows[item.index]!}
+            id={rows[item.index]!.id}
+            line={rows[item.index]!.line}
             row={item.index}
             {intent}
             {selection}
             current={current === item.index}
             draft={draft?.id === item.key ? draft : null}
-            edit={() => write(rows[item.index]!)}
+            edit={() => void write(rows[item.index]!.id)}
             {commit}
             cancel={() => {
               draft = null;
@@ -292,8 +317,9 @@
       aria-invalid={reasons.length > 0 || undefined}
       placeholder="Write an utterance and press Enter, or paste many lines"
       onkeydown={addPressed}
-      onpaste={addPasted}></textarea>
-    <button class="quiet firm" disabled={added.trim() === ''} onclick={() => add(added)}>Add</button>
+      onpaste={addPasted}
+      {@attach grow}></textarea>
+    <Act look="firm" disabled={added.trim() === ''} onclick={() => add(added)}>Add</Act>
   </div>
 </div>
 
@@ -314,15 +340,8 @@
     font-size: 0.8125rem;
   }
 
-  .tools label {
-    display: flex;
-    align-items: center;
-    gap: 0.35rem;
-  }
-
-  .tools select {
-    width: auto;
-    border-color: var(--line-strong);
+  .to {
+    width: 14rem;
   }
 
   .rows {
@@ -365,9 +384,8 @@
 
   .add textarea {
     border-color: var(--line-strong);
-    resize: none;
     font-size: 0.9375rem;
-    field-sizing: content;
     max-height: 10rem;
+    overflow-y: auto;
   }
 </style>

@@ -1,9 +1,10 @@
 import type { RowId } from '$core/bot/document.js';
 import { readMarking, writeMarking } from '$core/bot/marking.js';
 import type { UtteranceLine } from '$core/contract/teach.js';
+import type { Row } from './rows.svelte.js';
 
 /** What an act that is on its way makes of the rows. */
-type Change = (rows: UtteranceLine[]) => UtteranceLine[];
+type Change = (rows: Row[]) => Row[];
 
 /** An id for a row that is made here, so that it is the same row when the server has it. */
 export const newRowId = (): RowId =>
@@ -20,20 +21,23 @@ export class OptimisticRows {
   #changes = $state.raw<readonly Change[]>([]);
 
   /** The rows as they will be. */
-  apply(rows: UtteranceLine[]): UtteranceLine[] {
+  apply(rows: Row[]): Row[] {
     return this.#changes.reduce((before, change) => change(before), rows);
   }
 
   /** Shows rows that are added, until the work is over: then they are there, or were refused. */
   adding<T>(sources: readonly string[], ids: readonly RowId[], work: () => Promise<T>): Promise<T> {
-    const lines = sources.map((source, index) => lineOf(ids[index]!, source));
+    const added = sources.map((source, index) => ({ id: ids[index]!, line: lineOf(ids[index]!, source) }));
     const known = new Set(ids);
-    return this.#during((rows) => [...rows.filter(({ id }) => !known.has(id)), ...lines], work);
+    return this.#during((rows) => [...rows.filter(({ id }) => !known.has(id)), ...added], work);
   }
 
   changing<T>(id: RowId, source: string, work: () => Promise<T>): Promise<T> {
     const line = lineOf(id, source);
-    return this.#during((rows) => rows.map((row) => (row.id === id && row.source !== line.source ? line : row)), work);
+    return this.#during(
+      (rows) => rows.map((row) => (row.id === id && row.line?.source !== line.source ? { id, line } : row)),
+      work,
+    );
   }
 
   removing<T>(ids: ReadonlySet<RowId>, work: () => Promise<T>): Promise<T> {

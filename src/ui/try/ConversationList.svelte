@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { ConversationSummary } from '$core/contract/try.js';
   import { counted, moment } from '../shared/format.js';
+  import Act from '../shared/Act.svelte';
 
   /** The person's own conversations with the bot. */
   const {
@@ -36,9 +37,7 @@
   {/each}
 </nav>
 {#if conversations.length > SHOWN && !all}
-  <button class="quiet" onclick={() => (all = true)}
-    >Show {counted(conversations.length - SHOWN, 'more', 'more')}</button
-  >
+  <Act onclick={() => (all = true)}>Show {counted(conversations.length - SHOWN, 'more', 'more')}</Act>
 {/if}
 
 <style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Say } from '$core/converse/state.js';
+  import Act from '../shared/Act.svelte';
 
   /** What the bot said. Choices can be taken while the turn is the last one. */
   const { says, live, choose }: { says: Say[]; live: boolean; choose: (intent: string) => void } = $props();
@@ -10,7 +11,7 @@
     <span class="unseen">Bot: </span>{say.text}
     {#if say.choices && live}
       {#each say.choices as choice (choice.intent)}
-        <button class="quiet firm" onclick={() => choose(choice.intent)}>{choice.label}</button>
+        <Act look="firm" onclick={() => choose(choice.intent)}>{choice.label}</Act>
       {/each}
     {/if}
   </p>
@@ -20,9 +21,5 @@
   p {
     padding: 0.15rem 0 0.15rem 1.25rem;
     color: var(--ink-soft);
-  }
-
-  button {
-    margin-left: 0.35rem;
   }
 </style>

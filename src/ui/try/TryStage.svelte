@@ -6,19 +6,20 @@
   import { tell } from '../shared/acts.js';
   import { send, sendFile } from '../shared/api.js';
   import Cell from '../shared/Cell.svelte';
-  import NameDialog from '../shared/NameDialog.svelte';
-  import { toasts } from '../shared/toasts.svelte.js';
+  import FirstSteps from '../shared/FirstSteps.svelte';
+  import NewName from '../shared/NewName.svelte';
+  import { notices } from '../shared/notices.svelte.js';
   import ConversationList from './ConversationList.svelte';
   import Says from './Says.svelte';
   import TurnRow from './TurnRow.svelte';
   import { walkthroughOf } from './walkthroughOf.js';
   import WalkthroughList from './WalkthroughList.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
+  import Act from '../shared/Act.svelte';
 
   const { botId, view }: { botId: number; view: TryView } = $props();
 
   let record = $state<HTMLElement | null>(null);
-  let naming = $state(false);
   let busy = $state(false);
 
   const turns = $derived(view.conversation?.turns ?? []);
@@ -89,7 +90,7 @@
       await sendFile(`/api/bots/${botId}/walkthroughs`, file);
     });
     live.expectChange();
-    if (done) toasts.say('success', `Kept as a walkthrough; it runs after each change.`);
+    if (done) notices.say('success', `Kept as a walkthrough; it runs after each change.`);
     return done;
   }
 
@@ -116,6 +117,7 @@
           {@const { id, name } = view.conversation}
           {#key id}
             <Cell
+              look="title"
               label="Name of the conversation"
               value={name ?? ''}
               placeholder="Conversation {id}"
@@ -124,22 +126,35 @@
           {/key}
         {/if}
       </div>
-      <button class="quiet firm" onclick={start} disabled={busy}>Start anew</button>
+      <Act look="firm" onclick={start} disabled={busy}>Start anew</Act>
       {#if over}
         <span class="soft">with {view.conversation?.state.desk}; the bot is silent</span>
-        <button class="quiet" onclick={() => say({ type: 'handBack' })} disabled={busy}>Hand back</button>
+        <Act onclick={() => say({ type: 'handBack' })} disabled={busy}>Hand back</Act>
       {:else}
-        <button class="quiet" onclick={() => say({ type: 'noInput' })} disabled={busy}>Say nothing</button>
+        <Act onclick={() => say({ type: 'noInput' })} disabled={busy}>Say nothing</Act>
       {/if}
-      <button class="quiet" onclick={() => (naming = true)} disabled={turns.length === 0}>Keep as a walkthrough</button>
-      <button
-        class="quiet"
+      <NewName
+        look="quiet"
+        text="Keep as a walkthrough"
+        label="Name of the walkthrough"
+        action="Keep it"
+        placeholder="Must end as it stands now"
+        disabled={turns.length === 0}
+        submit={keep}
+      />
+      <Act
         aria-pressed={view.conversation?.kept ?? false}
         title="Conversations that are not kept go when there are more than two hundred"
         onclick={() => change({ kept: !view.conversation?.kept })}
-        disabled={busy || !view.conversation}>{view.conversation?.kept ? 'Kept' : 'Keep'}</button
+        disabled={busy || !view.conversation}>{view.conversation?.kept ? 'Kept' : 'Keep'}</Act
       >
-      <button class="quiet danger" onclick={remove} disabled={busy || !view.conversation}>Delete</button>
+      <Act
+        icon="delete"
+        look="grave"
+        label="Delete the conversation"
+        onclick={remove}
+        disabled={busy || !view.conversation}
+      />
     </div>
     <div class="record" bind:this={record}>
       <table class="sheet">
@@ -178,20 +193,13 @@
     </div>
   </section>
   <aside class="margin" aria-label="Margin">
+    <FirstSteps {botId} />
     <section class="conversations">
       <ConversationList {botId} conversations={view.conversations} current={view.conversation?.id ?? null} />
     </section>
     <WalkthroughList {botId} walkthroughs={view.walkthroughs} />
   </aside>
 </div>
-<NameDialog
-  bind:open={naming}
-  heading="Keep as a walkthrough"
-  label="Name"
-  action="Keep it"
-  hint="The outcome and slots it has now are what it must reach from now on."
-  submit={keep}
-/>
 
 <style>
   .try {
@@ -209,7 +217,7 @@
   .tools {
     display: flex;
     gap: 0.5rem;
-    align-items: baseline;
+    align-items: center;
     padding: 0.5rem 0.75rem;
     border-bottom: 1px solid var(--line);
   }
@@ -217,11 +225,6 @@
   .title {
     flex: 1;
     min-width: 8rem;
-  }
-
-  .title :global(.cell) {
-    font-size: 1.25rem;
-    font-weight: 600;
   }
 
   .conversations {

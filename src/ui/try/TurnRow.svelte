@@ -7,7 +7,10 @@
   import OutcomeMark from '../shared/OutcomeMark.svelte';
   import Explanation from '../shared/Explanation.svelte';
   import { actInWords } from './actInWords.js';
+  import Term from '../shared/Term.svelte';
+  import { TERMS } from '../shared/terms.js';
   import Says from './Says.svelte';
+  import Act from '../shared/Act.svelte';
 
   /** A turn in three columns: said, read as, holds. */
   const {
@@ -37,7 +40,7 @@
   <td>
     <p class="customer said"><span class="unseen">Customer: </span>{said}</p>
     <Says says={turn.says} live={last} {choose} />
-    <button class="quiet back" onclick={back} title="Take this turn back and change it">Go back here</button>
+    <span class="back"><Act onclick={back} title="Take this turn back and change it">Go back here</Act></span>
   </td>
   <td class="read">
     <p class="what">
@@ -67,9 +70,9 @@
       </p>
     {/if}
     <p class="soft small">
-      <span class="figure revision">model {turn.revision}</span>
+      <Term means={TERMS.model}>model</Term> <span class="figure revision">{turn.revision}</span>
       {#if turn.said.type === 'text'}
-        <button class="quiet" aria-expanded={why} onclick={() => (why = !why)}>Why</button>
+        <Act aria-expanded={why} onclick={() => (why = !why)}>Why</Act>
       {/if}
     </p>
     {#if why && turn.said.type === 'text'}<Explanation {botId} text={turn.said.text} />{/if}
@@ -100,13 +103,12 @@
     padding: 0.4rem 0.75rem;
   }
 
-  .said {
-    font-size: 1rem;
+  .back {
+    margin-left: -0.45rem;
   }
 
-  .back {
-    font-size: 0.75rem;
-    padding-left: 0;
+  .said {
+    font-size: 1rem;
   }
 
   .read p {

@@ -7,6 +7,7 @@
   import FileButton from '../shared/FileButton.svelte';
   import JobProgress from '../shared/JobProgress.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
+  import Act from '../shared/Act.svelte';
 
   /** Walkthroughs with what they came to when the model was last taught. */
   const { botId, walkthroughs }: { botId: number; walkthroughs: TryView['walkthroughs'] } = $props();
@@ -40,7 +41,7 @@
 
 <div class="head">
   <h2>Walkthroughs</h2>
-  <FileButton label="Import" accept=".json" choose={bringIn} firm />
+  <FileButton label="Import" accept={['.json']} choose={bringIn} firm />
 </div>
 {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
 {#if running}<JobProgress job={running} label="Running the walkthroughs" unit="run" stopped="Stopped." />{/if}
@@ -64,9 +65,7 @@
             {/each}
           </ol>
         {/if}
-        <button class="quiet danger" aria-label="Delete the walkthrough {name}" onclick={() => remove(id)}
-          >Delete</button
-        >
+        <Act icon="delete" look="grave" label="Delete the walkthrough {name}" onclick={() => remove(id)} />
       </details>
     </li>
   {/each}

@@ -5,7 +5,6 @@
   import Probe from '$ui/probe/Probe.svelte';
   import { probe } from '$ui/probe/probe.svelte.js';
   import { stepHistory } from '$ui/shared/acts.js';
-  import CommandSearch from '$ui/shared/CommandSearch.svelte';
   import { live } from '$ui/shared/live.svelte.js';
   import StageLine from '$ui/shared/StageLine.svelte';
   import { STAGES, stagePath } from '$ui/shared/stages.js';
@@ -13,8 +12,6 @@
   import type { LayoutProps } from './$types';
 
   const { data, children }: LayoutProps = $props();
-
-  let searching = $state(false);
 
   $effect(() => {
     live.show(data.frame);
@@ -33,10 +30,7 @@
   function pressed(event: KeyboardEvent) {
     if (event.defaultPrevented) return;
     const key = event.key.toLowerCase();
-    if ((event.ctrlKey || event.metaKey) && key === 'k') {
-      event.preventDefault();
-      searching = true;
-    } else if ((event.ctrlKey || event.metaKey) && key === 'z' && !typing(event.target)) {
+    if ((event.ctrlKey || event.metaKey) && key === 'z' && !typing(event.target)) {
       event.preventDefault();
       void stepHistory(data.frame.bot.id, event.shiftKey ? 'redo' : 'undo');
     } else if (event.altKey && /^Digit[1-7]$/.test(event.code)) {
@@ -54,12 +48,11 @@
 <svelte:window onkeydown={pressed} />
 
 <div class="frame">
-  <TopBar frame={data.frame} search={() => (searching = true)} />
+  <TopBar frame={data.frame} />
   <StageLine botId={data.frame.bot.id} figures={{ ...data.frame.figures, ...live.figures }} path={page.url.pathname} />
   <main>{@render children()}</main>
   <Probe botId={data.frame.bot.id} intents={data.frame.intents} testSets={data.frame.testSets} />
 </div>
-<CommandSearch bind:open={searching} frame={data.frame} />
 
 <style>
   .frame {

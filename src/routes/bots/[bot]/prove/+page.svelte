@@ -7,4 +7,9 @@
 
 <svelte:head><title>Prove · {data.frame.bot.name} · Reed Gate</title></svelte:head>
 
-<ProveStage botId={data.frame.bot.id} view={data.view} revision={data.frame.bot.revision} />
+<ProveStage
+  botId={data.frame.bot.id}
+  view={data.view}
+  revision={data.frame.bot.revision}
+  intents={data.frame.intents}
+/>

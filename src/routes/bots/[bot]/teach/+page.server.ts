@@ -6,6 +6,9 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = (event) => {
   event.depends(VIEW, MODEL_VIEW);
   return loading(event, 'bot:read', async (app) => ({
-    view: await teachView(app, pathNumber(event.params.bot), event.url.searchParams.get('intent')),
+    view: await teachView(app, pathNumber(event.params.bot), {
+      intent: event.url.searchParams.get('intent'),
+      row: event.url.searchParams.get('row'),
+    }),
   }));
 };

@@ -6,6 +6,9 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = (event) => {
   event.depends(VIEW);
   return loading(event, 'bot:read', async (app) => ({
-    view: await entitiesView(app, pathNumber(event.params.bot), event.url.searchParams.get('entity')),
+    view: await entitiesView(app, pathNumber(event.params.bot), {
+      entity: event.url.searchParams.get('entity'),
+      row: event.url.searchParams.get('row'),
+    }),
   }));
 };

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { emptyBot } from './document.js';
-import { formNotes, incompleteForms, intentNotes, sayGaps, unknownValues } from './notes.js';
+import { emptyBot } from '../bot/document.js';
+import { botNotes, formNotes, incompleteForms, intentNotes, sayGaps } from './index.js';
 import { act } from '../../../tests/acting.js';
 import { teaShop } from '../../../tests/teaShop.js';
 
@@ -49,9 +49,10 @@ describe('notes', () => {
       { intent: 'other', text: 'opening times', entities: ['when'] },
     ];
     expect(intentNotes(shop, intent!, [], unread)).toContainEqual({
+      check: 'unread',
+      place: { intent: intent!.name, utterance: intent!.utterances[1]!.id },
       text: 'In row 2, when, amount could not be looked for; the rest of it is learned. Write it in another way, or take it out.',
       weight: 'missing',
-      row: 1,
     });
     expect(texts(intentNotes(shop, shop.intents[1]!, [], unread)).join()).not.toContain('looked for');
   });
@@ -60,7 +61,13 @@ describe('notes', () => {
     const shop = teaShop((draft) => {
       (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('two <tea>nettle tea</tea>');
     });
-    expect(unknownValues(shop, shop.intents[0]!)).toEqual([{ row: 6, slot: 'tea', entity: 'tea', text: 'nettle tea' }]);
+    const [note] = intentNotes(shop, shop.intents[0]!).filter(({ check }) => check === 'unknown value');
+    expect(note).toMatchObject({
+      text: '“nettle tea” is no value of tea (row 7).',
+      place: { intent: 'order_tea', slot: 'tea' },
+    });
+    const mended = act(shop, note!.mend!.act).document;
+    expect(intentNotes(mended, mended.intents[0]!).map(({ check }) => check)).not.toContain('unknown value');
   });
 
   it('finds texts that put in what is not there, or is of another kind', () => {
@@ -74,6 +81,30 @@ describe('notes', () => {
       'The confirmation: there is nothing called “taa” here, so the clause is left out; did you mean “tea”?',
       'The confirmation: “post” is no value of way, so its wording is never said.',
     ]);
+  });
+
+  it('mends what it remarks on', () => {
+    const shop = teaShop((draft) => {
+      (draft['intents'] as { utterances: string[] }[])[1]!.utterances.push('Order some tea!');
+      const [form] = draft['forms'] as Record<string, unknown>[];
+      form!['confirm'] = 'So {taa} it is?';
+      delete form!['decline'];
+      (form!['slots'] as Record<string, unknown>[]).at(-1)!['when'] = { '==': [{ var: 'way' }, 'delivry'] };
+    });
+    const notes = [...intentNotes(shop, shop.intents[1]!), ...formNotes(shop, shop.forms[0]!)].filter(
+      ({ mend }) => mend,
+    );
+    expect(notes.map(({ mend }) => mend!.words)).toEqual([
+      'Delete row 7',
+      'Write “What shall I change?”',
+      'Put {tea}',
+      'Put “delivery”',
+    ]);
+    const mended = notes.reduce((document, { mend }) => act(document, mend!.act).document, shop);
+    expect(mended.intents[1]!.utterances).toHaveLength(6);
+    expect(mended.forms[0]).toMatchObject({ confirm: 'So {tea} it is?', decline: 'What shall I change?' });
+    expect(mended.forms[0]!.slots.at(-1)!.when).toEqual({ '==': [{ var: 'way' }, 'delivery'] });
+    expect(formNotes(mended, mended.forms[0]!)).toEqual([]);
   });
 
   it('tells of a text when its slot is deleted, and of none when it is called otherwise', () => {
@@ -102,7 +133,7 @@ describe('notes', () => {
 
   it('counts intents with nothing to say and texts with unknown names, and no empty bot as complete', () => {
     expect(sayGaps(emptyBot('new'))).toBeNull();
-    expect(sayGaps(teaShop())).toEqual({ forms: [], intents: [], texts: [] });
+    expect(sayGaps(teaShop())).toEqual({ forms: [], intents: [], texts: 0 });
     const shop = teaShop((draft) => {
       const intents = draft['intents'] as Record<string, unknown>[];
       delete intents[1]!['reply'];
@@ -111,6 +142,7 @@ describe('notes', () => {
     });
     const gaps = sayGaps(shop)!;
     expect(gaps.intents).toEqual(['opening_hours']);
-    expect(texts(gaps.texts)).toHaveLength(2);
+    expect(gaps.texts).toBe(2);
+    expect(botNotes(shop)).toHaveLength(1);
   });
 });

@@ -1,0 +1,45 @@
+<script lang="ts">
+  import { TextInput } from 'carbon-components-svelte';
+  import { Draft } from './draft.svelte.js';
+
+  /** A text of a form, with its label above it. */
+  const {
+    value,
+    keep,
+    label,
+    hint = '',
+    placeholder = '',
+    figure = false,
+  }: {
+    value: string;
+    /** @returns `false` or a sentence that says why, or a promise of it, if the text was refused */
+    keep: (text: string) => unknown;
+    label: string;
+    hint?: string;
+    placeholder?: string;
+    /** Whether it is a pattern or the like. */
+    figure?: boolean;
+  } = $props();
+
+  const draft = new Draft(
+    () => value,
+    (text) => keep(text),
+  );
+</script>
+
+<div class:figures={figure}>
+  <TextInput
+    labelText={label}
+    helperText={hint}
+    size="sm"
+    {placeholder}
+    autocomplete="off"
+    spellcheck={figure ? 'false' : undefined}
+    value={draft.shown}
+    invalid={draft.refused !== null}
+    invalidText="Not kept. {draft.refused} Esc brings back what is."
+    on:input={({ detail }) => draft.type(String(detail ?? ''))}
+    on:blur={() => draft.left()}
+    on:keydown={(event) => draft.press(event, false)}
+  />
+</div>

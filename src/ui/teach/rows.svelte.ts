@@ -1,0 +1,76 @@
+import type { RowId } from '$core/bot/document.js';
+import { UTTERANCES_PAGE, type IntentSheet, type UtteranceLine } from '$core/contract/teach.js';
+
+/** A row of a sheet, with its line where that is held here. */
+export interface Row {
+  id: RowId;
+  line: UtteranceLine | undefined;
+}
+
+/** The rows of an intent: the ids of all, and the lines of those that were on the screen. */
+export class SheetRows {
+  #intent = '';
+  #ids = $state.raw<readonly RowId[]>([]);
+  #lines = $state.raw<ReadonlyMap<RowId, UtteranceLine>>(new Map());
+  /** Lines as they were before the last load, until they are loaded anew. */
+  #old = new Set<RowId>();
+  #loading = new Map<number, Promise<void>>();
+  readonly #load: (intent: string, from: number) => Promise<UtteranceLine[]>;
+
+  readonly rows: Row[] = $derived(this.#ids.map((id) => ({ id, line: this.#lines.get(id) })));
+  readonly #places: ReadonlyMap<RowId, number> = $derived(new Map(this.#ids.map((id, index) => [id, index])));
+
+  /** @param load gives the page of an intent that begins at a row */
+  constructor(load: (intent: string, from: number) => Promise<UtteranceLine[]>) {
+    this.#load = load;
+  }
+
+  /** Takes up what a page load told. */
+  take({ name, ids, page }: IntentSheet): void {
+    const same = name === this.#intent;
+    this.#intent = name;
+    this.#loading = new Map();
+    const known = new Set(ids);
+    const lines = new Map([...(same ? this.#lines : [])].filter(([id]) => known.has(id)));
+    this.#old = new Set(lines.keys());
+    for (const line of page) {
+      lines.set(line.id, line);
+      this.#old.delete(line.id);
+    }
+    this.#ids = ids;
+    this.#lines = lines;
+  }
+
+  /** Sees to it that the lines of rows are held as they stand. */
+  async show(ids: readonly RowId[]): Promise<void> {
+    const pages = new Set<number>();
+    for (const id of ids) {
+      const place = this.#places.get(id);
+      if (place !== undefined && (!this.#lines.has(id) || this.#old.has(id))) {
+        pages.add(Math.floor(place / UTTERANCES_PAGE));
+      }
+    }
+    await Promise.all([...pages].map((page) => this.#page(page)));
+  }
+
+  #page(page: number): Promise<void> {
+    const loading = this.#loading;
+    const known = loading.get(page);
+    if (known) return known;
+    const work = this.#load(this.#intent, page * UTTERANCES_PAGE).then((lines) => {
+      // Another load of the screen has come meanwhile.
+      if (this.#loading !== loading) return;
+      loading.delete(page);
+      this.#lines = new Map([...this.#lines, ...lines.map((line) => [line.id, line] as const)]);
+      for (const { id } of lines) this.#old.delete(id);
+    });
+    loading.set(page, work);
+    return work;
+  }
+
+  /** The lines of rows, which are loaded where they are not held. */
+  async lines(ids: readonly RowId[]): Promise<UtteranceLine[]> {
+    await this.show(ids);
+    return ids.flatMap((id) => this.#lines.get(id) ?? []);
+  }
+}
