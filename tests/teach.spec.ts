@@ -201,7 +201,7 @@ test('another kind is asked about before values are lost, and values may hold co
   await expect(page.getByRole('textbox', { name: 'Synonyms of huge, really' })).toHaveValue('enormous');
   const kind = page.getByRole('combobox', { name: 'Kind' });
   await kind.selectOption('free');
-  await expect(page.getByText('As free it would lose 5 values.')).toBeVisible();
+  await expect(page.getByText('As free size would lose 5 values.')).toBeVisible();
   await expect(kind).toHaveValue('list');
   await page.getByRole('button', { name: 'Keep it as it is' }).click();
   await expect(page.getByRole('textbox', { name: 'Value 1', exact: true })).toHaveValue('small');

@@ -7,4 +7,4 @@
 
 <svelte:head><title>Bots · Reed Gate</title></svelte:head>
 
-<BotList bots={data.bots} />
+<BotList bots={data.bots} cutShort={data.cutShort} />

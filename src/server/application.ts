@@ -65,7 +65,7 @@ export function assemble(
     jobs,
     events,
     encoding,
-    bots: new BotService({ database, models, events, files }),
+    bots: new BotService({ database, models, events, files, jobs }),
     conversations: new ConversationService(database, models),
     testRuns: new TestRunService({ database, answering, models, encoding, jobs }),
     health: new HealthService(database, models, log, trouble),
@@ -89,8 +89,8 @@ async function open(): Promise<Application> {
   const database = await openDatabase(databaseFile(), (error) => trouble.note(error));
   const report = (error: unknown, botId: number) => log.error({ err: error, botId }, 'background work failed');
   const app = assemble(database, { log, models: modelFolder(), report, trouble });
-  await clearHalfMade(database);
   const cutShort = await app.jobs.open();
+  app.bots.cutShort = await clearHalfMade(database);
   if (cutShort > 0) log.warn({ jobs: cutShort }, 'work was cut short when the program ended last');
   return {
     ...app,

@@ -181,6 +181,16 @@ export function* slicesOf(document: BotDocument): Generator<Delta> {
   );
 }
 
+/** How many rows a delta puts. */
+export const rowsPut = ({ entities, forms, intents }: Delta): number =>
+  [entities, forms, intents].reduce((sum, { rows }) => sum + rows.reduce((own, { put }) => own + put.length, 0), 0);
+
+/** How many rows a document has. */
+export const rowsOfDocument = ({ entities, forms, intents }: BotDocument): number =>
+  entities.reduce((sum, { values }) => sum + (values?.length ?? 0), 0) +
+  forms.reduce((sum, { slots }) => sum + slots.length, 0) +
+  intents.reduce((sum, { utterances }) => sum + utterances.length, 0);
+
 function* rowsInSlices<Whole extends Named, Row extends WithId>(
   parts: readonly Whole[],
   rowsOf: (part: Whole) => readonly Row[],

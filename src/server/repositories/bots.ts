@@ -1,7 +1,7 @@
 import { sql, type Insertable, type Kysely } from 'kysely';
 import type { BotDocument } from '../../core/bot/document.js';
 import { applyRestore, type BotAct, type Done } from '../../core/bot/acts/index.js';
-import { SETTINGS, slicesOf, touchedBy, type Delta, type Settings } from '../../core/bot/delta.js';
+import { rowsPut, SETTINGS, slicesOf, touchedBy, type Delta, type Settings } from '../../core/bot/delta.js';
 import { missingIn } from '../../core/notes/index.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import type { Database } from '../database/schema.js';
@@ -134,11 +134,8 @@ const settingsOf = (document: BotDocument): Settings =>
 /** Stands in the place of when it was deleted while a bot is being written. */
 const BEING_MADE = 'being made';
 
-/**
- * Makes a bot from a document. It is written in slices, so that others go on, and is there when it is whole.
- * @returns its number
- */
-export async function createBot(db: Kysely<Database>, document: BotDocument, at: string): Promise<number> {
+/** Begins to make a bot: it has its number, and is there when {@link fillBot} is through. */
+export async function beginBot(db: Kysely<Database>, document: BotDocument, at: string): Promise<number> {
   const { id } = await db
     .insertInto('bot')
     .values({
@@ -151,9 +148,25 @@ export async function createBot(db: Kysely<Database>, document: BotDocument, at:
     })
     .returning('id')
     .executeTakeFirstOrThrow();
+  return id;
+}
+
+/**
+ * Writes a bot that was begun, in slices, so that others go on. Where that fails nothing of it is left.
+ * @param progress is told how many rows are written, and may throw to stop
+ */
+export async function fillBot(
+  db: Kysely<Database>,
+  id: number,
+  document: BotDocument,
+  progress: (rows: number) => void = () => undefined,
+): Promise<void> {
   try {
+    let rows = 0;
     for (const delta of slicesOf(document)) {
       await db.transaction().execute((transaction) => writeDelta(transaction, id, delta));
+      rows += rowsPut(delta);
+      progress(rows);
       await new Promise((resolve) => setImmediate(resolve));
     }
     await db.updateTable('bot').set({ deleted_at: null }).where('id', '=', id).execute();
@@ -161,12 +174,19 @@ export async function createBot(db: Kysely<Database>, document: BotDocument, at:
     await db.deleteFrom('bot').where('id', '=', id).execute();
     throw error;
   }
+}
+
+/** Makes a bot from a document. @returns its number */
+export async function createBot(db: Kysely<Database>, document: BotDocument, at: string): Promise<number> {
+  const id = await beginBot(db, document, at);
+  await fillBot(db, id, document);
   return id;
 }
 
-/** Takes away what is left of bots whose making was cut short. */
-export async function clearHalfMade(db: Kysely<Database>): Promise<void> {
-  await db.deleteFrom('bot').where('deleted_at', '=', BEING_MADE).execute();
+/** Takes away what is left of bots whose making was cut short. @returns their names */
+export async function clearHalfMade(db: Kysely<Database>): Promise<string[]> {
+  const rows = await db.deleteFrom('bot').where('deleted_at', '=', BEING_MADE).returning('name').execute();
+  return rows.map(({ name }) => name);
 }
 
 /** @throws NoSuchBotError */

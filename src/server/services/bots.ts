@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { emptyBot, type BotDocument } from '../../core/bot/document.js';
 import type { BotSummary, HistoryState } from '../../core/contract/bot.js';
 import { ActError, applyAct, type BotAct } from '../../core/bot/acts/index.js';
-import type { Delta } from '../../core/bot/delta.js';
+import { rowsOfDocument, type Delta } from '../../core/bot/delta.js';
 import { count, named } from '../../core/bot/acts/common.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import type { TestLine } from '../../core/formats/testFile.js';
@@ -14,7 +14,9 @@ import type { EventHub } from '../events.js';
 import type { FileReader } from '../files/files.js';
 import { newId } from '../newId.js';
 import {
+  beginBot,
   createBot,
+  fillBot,
   historyState,
   listBots,
   loadBot,
@@ -30,6 +32,7 @@ import { hasConversation } from '../repositories/conversations.js';
 import type { Direction, Shown } from '../repositories/history.js';
 import { addTestLine, createTestSet, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
+import type { JobService, StartedJob } from './jobs.js';
 import type { ModelService } from './models.js';
 import { Turns } from './turns.js';
 
@@ -44,6 +47,7 @@ export interface BotParts {
   models: ModelService;
   events: EventHub;
   files: FileReader;
+  jobs: JobService;
 }
 
 /** Bots as they stand, and acts upon them, one at a time for each bot. */
@@ -51,6 +55,8 @@ export class BotService {
   readonly #parts: BotParts;
   readonly #bots = new LRUCache<number, StoredBot>({ max: MOST_BOTS });
   readonly #turns = new Turns<number>();
+  /** Names of bots whose making was cut short when the program ended last: nothing of them is left. */
+  cutShort: readonly string[] = [];
 
   constructor(parts: BotParts) {
     this.#parts = parts;
@@ -81,9 +87,21 @@ export class BotService {
     return this.create(context, emptyBot(name));
   }
 
-  /** Makes a bot from the text of a bot file. @throws InputError with every fault of the file */
-  async bringIn(context: Context, source: string): Promise<number> {
-    return this.create(context, await this.#parts.files.read('bot', source));
+  /**
+   * Makes a bot from the text of a bot file, as work that is shown and can be stopped.
+   * @returns the work, once the file is read and found right
+   * @throws InputError with every fault of the file
+   */
+  async bringIn({ now }: Context, source: string): Promise<StartedJob> {
+    const { database, files, jobs } = this.#parts;
+    const document = await files.read('bot', source);
+    const id = await beginBot(database, document, now());
+    const plan = { kind: 'import', total: rowsOfDocument(document) } as const;
+    return jobs.start(id, plan, async ({ progress }) => {
+      await fillBot(database, id, document, progress);
+      this.#bots.set(id, { id, document, revision: 1 });
+      return id;
+    });
   }
 
   /** Keeps the test set of a test file. @returns its number @throws InputError with every fault of the file */

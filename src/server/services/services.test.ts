@@ -16,6 +16,7 @@ import type { PersonSaid } from '../../core/contract/try.js';
 import type { Database } from '../database/schema.js';
 import { readJob } from '../repositories/jobs.js';
 import { findModel } from '../repositories/models.js';
+import { writeBotFile } from '../../core/formats/botFile.js';
 import { findVectors } from '../repositories/vectors.js';
 import { createTestSet, lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
@@ -206,6 +207,29 @@ describe('the services, with real workers and a real database', () => {
     }
     expect(references).toHaveLength(4);
     expect(new Set(references).size).toBe(4);
+  });
+
+  it('bring in a large bot as work that can be stopped, and then nothing of it is left', async () => {
+    const large = english();
+    large.name = 'Large';
+    large.intents[0]!.utterances = Array.from({ length: 5000 }, (_, at) => ({
+      id: `n${at}`,
+      text: `${at}`,
+      marks: [],
+    }));
+    const source = writeBotFile(large, 'json');
+    const stopped = await bots.bringIn(me, source);
+    expect(stopped.view).toMatchObject({ kind: 'import', state: 'running', total: expect.any(Number) as number });
+    await expect(bots.get(stopped.view.botId)).rejects.toThrow('There is no such bot.');
+    expect(app.jobs.stop(stopped.view.botId, stopped.view.id)).toBe(true);
+    await expect(stopped.finished).rejects.toThrow('The work was stopped.');
+    expect(stopped.view.state).toBe('stopped');
+    expect((await bots.list()).map(({ name }) => name)).not.toContain('Large');
+    const whole = await bots.bringIn(me, source);
+    await whole.finished;
+    expect(whole.view).toMatchObject({ state: 'done', done: whole.view.total });
+    expect((await bots.get(whole.view.botId)).document.intents[0]!.utterances).toHaveLength(5000);
+    await bots.delete(me, whole.view.botId);
   });
 
   it('copy a bot with its tests, and let tests follow a slot and an intent that are called otherwise', async () => {

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { DataTable } from 'carbon-components-svelte';
+  import { DataTable, InlineNotification } from 'carbon-components-svelte';
+  import type { JobView } from '$core/contract/job.js';
+  import JobProgress from '../shared/JobProgress.svelte';
   import type { BotSummary } from '$core/contract/bot.js';
   import type { Fault } from '$core/shape/fault.js';
   import { tell } from '../shared/acts.js';
@@ -15,8 +17,12 @@
   import { invalidateAll } from '$app/navigation';
   import Act from '../shared/Act.svelte';
 
-  const { bots }: { bots: BotSummary[] } = $props();
+  const { bots, cutShort }: { bots: BotSummary[]; cutShort: readonly string[] } = $props();
 
+  /** How often the page asks how far an import is, in milliseconds. */
+  const OFTEN = 250;
+
+  let importing = $state<JobView | null>(null);
   let refused = $state<{ message: string; faults: Fault[] } | null>(null);
 
   async function attempt(work: () => Promise<void>): Promise<boolean> {
@@ -38,8 +44,14 @@
   async function bringIn(file: File) {
     refused = null;
     try {
-      const { id } = await sendFile<{ id: number }>('/api/bots/import', file);
-      await goto(`/bots/${id}/teach`);
+      let { job } = await sendFile<{ job: JobView }>('/api/bots/import?watch', file);
+      while (job.state === 'running') {
+        importing = job;
+        await new Promise((resolve) => setTimeout(resolve, OFTEN));
+        job = await send<JobView>('GET', `/api/bots/${job.botId}/jobs/${job.id}`);
+      }
+      importing = job;
+      if (job.state === 'done') await goto(`/bots/${job.botId}/teach`);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       refused = { message: `${file.name}: ${error.message}`, faults: error.faults };
@@ -101,6 +113,22 @@
     </div>
   </div>
   {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
+  {#if importing && importing.state !== 'done'}
+    <JobProgress
+      job={importing}
+      label="Bringing in the bot"
+      unit="rows written"
+      stopped="Stopped. Nothing of it is kept."
+      close={() => (importing = null)}
+    />
+  {/if}
+  {#each cutShort as name (name)}
+    <InlineNotification
+      kind="info"
+      lowContrast
+      subtitle="The import of {name} was cut short when the program ended, and nothing of it is kept. Bring it in again."
+    />
+  {/each}
   {#if bots.length === 0}
     <p class="empty">There is no bot yet. Make one, or import a bot file.</p>
   {:else}

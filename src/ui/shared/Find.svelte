@@ -14,6 +14,7 @@
 
   /** A pause in typing, in milliseconds, after which the bot is searched. */
   const PAUSE = 80;
+  const MOST_INTENTS = 8;
 
   interface Command {
     id: string;
@@ -53,12 +54,20 @@
     command('All bots', '', () => goto('/')),
   ]);
   const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
+  const named = (label: string, hint: string) => words.every((word) => `${label} ${hint}`.toLowerCase().includes(word));
+  // Acts and intents are known here, so that whoever types fast and presses Enter gets there.
   const items = $derived([
-    ...acts.filter(({ text: label, hint }) => words.every((word) => `${label} ${hint}`.toLowerCase().includes(word))),
-    ...found.map(({ kind, label, hint, to }, index) => ({
-      ...command(label, hint === '' ? kind : `${kind} · ${hint}`, () => goto(`${base}/${to}`)),
-      id: `${index} ${to}`,
-    })),
+    ...acts.filter(({ text: label, hint }) => named(label, hint)),
+    ...frame.intents
+      .filter((name) => named(name, 'intent'))
+      .slice(0, MOST_INTENTS)
+      .map((name) => command(name, 'intent', () => goto(`${base}/teach?intent=${encodeURIComponent(name)}`))),
+    ...found
+      .filter(({ kind }) => kind !== 'intent')
+      .map(({ kind, label, hint, to }, index) => ({
+        ...command(label, hint === '' ? kind : `${kind} · ${hint}`, () => goto(`${base}/${to}`)),
+        id: `${index} ${to}`,
+      })),
   ]);
 
   async function search(wanted: string) {
@@ -111,6 +120,7 @@
     size="sm"
     allowCustomValue
     autoHighlight="first-match"
+    shouldFilterItem={() => true}
     virtualize={false}
     on:select={chosen}
   >

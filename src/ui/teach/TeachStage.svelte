@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { untrack } from 'svelte';
   import type { TeachView } from '$core/contract/teach.js';
   import { edit } from '../shared/acts.js';
   import { send } from '../shared/api.js';
@@ -23,7 +24,8 @@
   );
 
   $effect.pre(() => {
-    if (view.current) sheet.take(view.current);
+    const { current } = view;
+    if (current) untrack(() => sheet.take(current));
   });
 
   let naming = $state(false);

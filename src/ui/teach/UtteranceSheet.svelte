@@ -71,7 +71,8 @@
   // Only what the screen shows is sent.
   $effect(() => {
     const shown = $virtualizer.getVirtualItems().flatMap(({ index }) => rows[index]?.id ?? []);
-    void sheet.show(shown).catch(tell);
+    void intent.page;
+    untrack(() => void sheet.show(shown).catch(tell));
   });
 
   const measured = (node: HTMLDivElement) => {

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { createVirtualizer } from '@tanstack/svelte-virtual';
+  import { untrack } from 'svelte';
   import { get } from 'svelte/store';
   import type { ValueChange } from '$core/bot/acts/index.js';
   import type { ListValue } from '$core/bot/document.js';
   import { joinParts, listLines, splitParts } from '$core/bot/pasted.js';
   import { VALUES_PAGE, type EntitySheet } from '$core/contract/teach.js';
   import Act from '../shared/Act.svelte';
-  import { edit, keepEdit } from '../shared/acts.js';
+  import { edit, keepEdit, tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import Cell from '../shared/Cell.svelte';
   import { counted } from '../shared/format.js';
@@ -38,7 +39,8 @@
   });
 
   $effect(() => {
-    pages.take(entity.page, entity.count);
+    const { page, count } = entity;
+    untrack(() => pages.take(page, count));
     const element = scroller;
     get(virtualizer).setOptions({ count: entity.count, getScrollElement: () => element });
   });
@@ -46,7 +48,9 @@
   $effect(() => {
     const items = $virtualizer.getVirtualItems();
     const [first, last] = [items[0], items.at(-1)];
-    if (first && last) void pages.show(first.index, last.index);
+    // What is loaded anew is shown anew.
+    void entity.page;
+    if (first && last) untrack(() => void pages.show(first.index, last.index).catch(tell));
   });
 
   $effect(() => {
