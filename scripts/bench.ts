@@ -13,6 +13,7 @@ import { loadBotFile, loadTestFile } from '../src/cli/files.js';
 import { seedDemo } from '../src/cli/seed.js';
 import { encoderFolder, loadEncoder } from '../src/server/encoder/load.js';
 import { databaseFile } from '../src/server/paths.js';
+import { firstPage, loadLines } from './load.js';
 import { HOSTILE_TEXTS } from '../tests/hostileTexts.js';
 
 /** Lines of the test files are never taught. */
@@ -206,7 +207,18 @@ async function largeWork(table: Table, root: string): Promise<void> {
   if (!filled.ok) throw new Error(await filled.text());
   const page = timed(async () => (await (await fetch(`${root}/bots/${id}/teach?intent=${first!.name}`)).text()).length);
   put(table, 'longest wait while a page of 10,000 rows is opened (of 50)', await longestWait(small, page), 50);
-  put(table, 'the page, MB', (await page).value / 1024 / 1024);
+  put(table, 'the page of utterances, MB', (await page).value / 1024 / 1024);
+  const values = many.map((value) => ({ value, synonyms: [`${value} again`] }));
+  for (const body of [
+    { do: 'addEntity', name: 'many', kind: 'list' },
+    { do: 'addValues', entity: 'many', values },
+  ]) {
+    const made = await fetch(`${root}/api/bots/${id}/acts`, { method: 'POST', body: JSON.stringify(body) });
+    if (!made.ok) throw new Error(await made.text());
+  }
+  const list = timed(async () => (await (await fetch(`${root}/bots/${id}/teach/entities?entity=many`)).text()).length);
+  put(table, 'longest wait while a page of 10,000 values is opened (of 50)', await longestWait(small, list), 50);
+  put(table, 'the page of values, MB', (await list).value / 1024 / 1024);
 }
 
 /** What a multiplication and addition takes here: says how fast the machine is while the figures are taken. */
@@ -276,7 +288,19 @@ async function serverTimes(table: Table): Promise<void> {
     put(table, 'an edit until the model is current, p50 (of 1,500)', quantile(retrains, 0.5), 1500);
     put(table, 'an edit until the model is current, slowest of 6', quantile(retrains, 1));
     put(table, 'longest wait of a short question during an edit (of 20)', wait, 20);
-    await largeWork(table, `http://127.0.0.1:${PORT}`);
+    const root = `http://127.0.0.1:${PORT}`;
+    for (const { what, clients, rate, p50, p99 } of await loadLines(root, MESSAGE_TEXTS)) {
+      const at = `${what}, ${clients} ${clients === 1 ? 'client' : 'clients'}`;
+      put(table, `${at}: a second`, rate);
+      put(table, `${at}: p50`, p50);
+      put(table, `${at}: p99`, p99);
+    }
+    const { styles, scripts } = await firstPage(root);
+    put(table, 'styles of a first page, kB', styles.whole / 1000);
+    put(table, 'styles of a first page, compressed, kB', styles.sent / 1000);
+    put(table, 'scripts of a first page, kB', scripts.whole / 1000);
+    put(table, 'scripts of a first page, compressed, kB', scripts.sent / 1000);
+    await largeWork(table, root);
     const status = readFileSync(`/proc/${server.pid}/status`, 'utf8');
     put(table, 'memory of the server after two large bots, MB', Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
   } finally {

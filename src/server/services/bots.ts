@@ -97,8 +97,8 @@ export class BotService {
     const document = await files.read('bot', source);
     const id = await beginBot(database, document, now());
     const plan = { kind: 'import', total: rowsOfDocument(document) } as const;
-    return jobs.start(id, plan, async ({ progress }) => {
-      await fillBot(database, id, document, progress);
+    return jobs.start(id, plan, async (job) => {
+      await fillBot(database, id, document, (rows) => job.progress(rows));
       this.#bots.set(id, { id, document, revision: 1 });
       return id;
     });

@@ -18,15 +18,17 @@
     keep: (value: string) => unknown;
   } = $props();
 
+  /** What is chosen, until it is kept or refused. */
+  let chosen = $derived(value);
+
   async function changed(event: Event) {
-    const element = event.target as HTMLSelectElement;
-    const done = await keep(element.value);
-    if (done === false) element.value = value;
+    const done = await keep((event.target as HTMLSelectElement).value);
+    if (done === false) chosen = value;
   }
 </script>
 
 <div class="choice" class:labelled={showLabel}>
-  <Select labelText={label} hideLabel={!showLabel} size="sm" selected={value} on:change={changed}>
+  <Select labelText={label} hideLabel={!showLabel} size="sm" bind:selected={chosen} on:change={changed}>
     {#each options as option (typeof option === 'string' ? option : option.value)}
       {#if typeof option === 'string'}
         <SelectItem value={option} text={option} />

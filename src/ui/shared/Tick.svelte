@@ -17,10 +17,12 @@
     keep: (checked: boolean) => unknown;
   } = $props();
 
+  /** Whether it is set, until it is kept or refused. */
+  let set = $derived(checked);
+
   async function changed(event: Event) {
-    const box = event.target as HTMLInputElement;
-    if ((await keep(box.checked)) === false) box.checked = checked;
+    if ((await keep((event.target as HTMLInputElement).checked)) === false) set = checked;
   }
 </script>
 
-<Checkbox {checked} labelText={label} {hideLabel} {tabindex} on:change={changed} />
+<Checkbox bind:checked={set} labelText={label} {hideLabel} {tabindex} on:change={changed} />
