@@ -81,14 +81,16 @@ export async function loadLines(root: string, texts: readonly string[]): Promise
 
 /** What a browser is sent for a first page, in bytes: styles and scripts, as they are and compressed. */
 export async function firstPage(root: string): Promise<Record<'styles' | 'scripts', { whole: number; sent: number }>> {
-  const html = await (await fetch(`${root}/bots/1/teach`)).text();
-  const files = [...new Set([...html.matchAll(/(?:href|src)="([^"]+\.(?:css|js))"/g)].map(([, file]) => file!))];
+  const page = await fetch(`${root}/bots/1/teach`);
+  // Files stand in the page, and in the header that has the browser fetch them early.
+  const told = `${await page.text()} ${page.headers.get('link') ?? ''}`;
+  const files = [...new Set([...told.matchAll(/["<]([^"<>]+\.(?:css|js))[">]/g)].map(([, file]) => file!))];
   const size = async (file: string, encoding: string): Promise<number> => {
     const url = new URL(file, `${root}/bots/1/teach`);
     const response = await fetch(url, { headers: { 'accept-encoding': encoding } });
-    const told = Number(response.headers.get('content-length'));
+    const sent = Number(response.headers.get('content-length'));
     const read = (await response.arrayBuffer()).byteLength;
-    return encoding === 'identity' || told === 0 ? read : told;
+    return encoding === 'identity' || sent === 0 ? read : sent;
   };
   const sum = async (end: string) => {
     const own = files.filter((file) => file.endsWith(end));
