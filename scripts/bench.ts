@@ -181,7 +181,9 @@ async function largeWork(table: Table, root: string): Promise<void> {
   const large = botOfSize(150, 100);
   const imported = timed(() => fetch(`${root}/api/bots/import`, { method: 'POST', body: writeBotFile(large, 'json') }));
   put(table, 'longest wait while 15,000 utterances are imported (of 50)', await longestWait(small, imported), 50);
-  const { id } = (await (await imported).value.json()) as { id: number };
+  const answer = (await imported).value;
+  if (!answer.ok) throw new Error(await answer.text());
+  const { id } = (await answer.json()) as { id: number };
   put(table, 'importing 15,000 utterances', (await imported).milliseconds);
   const act = (intent: string, text: string) =>
     fetch(`${root}/api/bots/${id}/acts`, {
@@ -238,7 +240,15 @@ async function serverTimes(table: Table): Promise<void> {
   await seedDemo('demo', databaseFile(data), () => undefined);
   const server = spawn(process.execPath, ['build/index.js'], {
     stdio: 'ignore',
-    env: { ...process.env, HOST: '127.0.0.1', PORT, REED_GATE_DATA: data, LOG_LEVEL: 'silent', NODE_ENV: 'production' },
+    env: {
+      ...process.env,
+      HOST: '127.0.0.1',
+      PORT,
+      REED_GATE_DATA: data,
+      BODY_SIZE_LIMIT: String(26 * 1024 * 1024),
+      LOG_LEVEL: 'silent',
+      NODE_ENV: 'production',
+    },
   });
   const url = `http://127.0.0.1:${PORT}/api/bots/1`;
   const post = async (to: string, body: unknown) => {

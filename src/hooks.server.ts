@@ -68,6 +68,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 export const handleError: HandleServerError = async ({ error, event, status }) => {
   if (status === 404)
     return { message: 'There is nothing at this address.', requestNumber: event.locals.requestNumber };
+  if (status === 413)
+    return {
+      message: 'The request is larger than is taken. Divide what you bring in, and bring in the parts.',
+      requestNumber: event.locals.requestNumber,
+    };
   const { log } = await application();
   log.error({ err: error, requestNumber: event.locals.requestNumber, path: event.url.pathname }, 'request failed');
   return {

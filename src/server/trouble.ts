@@ -16,6 +16,10 @@ const SENTENCES: readonly [codes: RegExp, sentence: string][] = [
     /^(SQLITE_CORRUPT|SQLITE_NOTADB)/,
     'The file of the data is damaged, or is no database. Put it aside and bring back a copy of it.',
   ],
+  [
+    /^FILE_GONE/,
+    'The folder of the data was taken away while the program runs, so nothing more can be kept. Put it back as it was, and go on.',
+  ],
   [/^(ENOTDIR|EEXIST)/, 'Where the folder of the data should be, there is a file.'],
   [/^SQLITE_CANTOPEN/, 'The file of the data cannot be opened. See whether its folder is there and may be written.'],
   [/^SQLITE_IOERR/, 'The disk does not answer as it should. See whether the folder of the data is still there.'],

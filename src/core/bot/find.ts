@@ -1,4 +1,4 @@
-import { ENGINE_TEXTS, TEXT_NAMES } from '../say/texts.js';
+import { ENGINE_TEXTS, TEXT_NAMES, textOf } from '../say/texts.js';
 import type { Found, FoundKind } from '../contract/find.js';
 import type { BotDocument } from './document.js';
 import { variants } from './localised.js';
@@ -30,8 +30,8 @@ function* everything(document: BotDocument): Generator<Found> {
   }
   for (const label of SETTINGS) yield { kind: 'setting', label, hint: '', to: 'settings' };
   for (const name of TEXT_NAMES) {
-    const { when, default: wording } = ENGINE_TEXTS[name];
-    const hint = variants(document.texts[name] ?? wording, document.languages[0] ?? 'en')[0] ?? '';
+    const { when } = ENGINE_TEXTS[name];
+    const hint = variants(textOf(document, name), document.languages[0] ?? 'en')[0] ?? '';
     yield { kind: 'sentence', label: when, hint, to: 'say/texts' };
   }
   for (const { name, values } of document.entities) {

@@ -4,7 +4,7 @@ import { sharesWord } from './ends.js';
 import { bareNumber, numberFor, onlyValue } from './fits.js';
 import { freeValue, mayBe, TAKES_ANY_WORDS } from './freeWords.js';
 import { namedSlots } from './named.js';
-import { alters } from './phrases.js';
+import { alters } from '../language/en/commands.js';
 import type { OpenForm } from './state.js';
 import { slotApplies, type Turn } from './turn.js';
 import type { GivenValues } from './values.js';

@@ -1,6 +1,6 @@
 import { stemmer } from 'stemmer';
 import { findEntity, kindOf, type BotDocument, type Slot } from '../bot/document.js';
-import { readCount, readOrdinal } from '../recognise/finders/counts.js';
+import { readCount, readOrdinal } from '../language/en/numbers.js';
 import { homeCurrency } from '../recognise/finders/money.js';
 import { dayOf, dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';

@@ -1,5 +1,5 @@
 import type { EntityKind } from '../bot/document.js';
-import { DICTIONARY } from '../text/dictionary.js';
+import { DICTIONARY } from '../language/en/dictionary.js';
 import { tokenise } from '../text/tokens.js';
 import { bareNumber } from './fits.js';
 

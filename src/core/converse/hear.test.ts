@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { hear, partsOf } from './hear.js';
-import { asksQuestion, foldPhrase, steeringOf, type Steering } from './phrases.js';
+import { asksQuestion, steeringOf } from '../language/en/commands.js';
+import { foldPhrase } from '../text/foldPhrase.js';
+import type { Steering } from './steering.js';
 
 /** What each clause does; the words of those that speak of the matter. */
 const heard = (text: string) => hear(text).clauses.map(({ steering, text: words }) => steering ?? words);

@@ -2,7 +2,8 @@ import { sentencesOf } from '../text/sentences.js';
 import { tokenise, type Token } from '../text/tokens.js';
 import type { Mending } from '../recognise/reading.js';
 import { VERBS } from '../bot/customersName.js';
-import { asksQuestion, isFiller, requests, steeringHead, steeringOf, steeringTail, type Steering } from './phrases.js';
+import { asksQuestion, isFiller, requests, steeringHead, steeringOf, steeringTail } from '../language/en/commands.js';
+import type { Steering } from './steering.js';
 
 /** A stretch of a message that says one thing. Offsets are UTF-16 code units of the message. */
 export interface Clause {
@@ -66,71 +67,90 @@ export interface Known {
   idle?: readonly Steering[];
 }
 
+/** A clause as it is cut off: its tokens, what it does, where it ends, and whether a question mark ends it. */
+interface Cut {
+  tokens: readonly Token[];
+  steering: Steering | null;
+  end?: number;
+  asked?: boolean;
+}
+
+/** Whether words are a value that was asked for, and fillers. */
+function answersOnly(own: readonly Token[], answers: readonly Stretch[]): boolean {
+  const rest = own.filter((token) => !answers.some(({ start, end }) => token.start >= start && token.end <= end));
+  return rest.length < own.length && (rest.length === 0 || isFiller(foldWords(rest)));
+}
+
+/** Cuts steering words off both ends of what stands between two marks, until the rest says something of its own. */
+function cutStretch(
+  tokens: readonly Token[],
+  end: number,
+  { asked, values, answers, idle }: Required<Omit<Known, 'mendings'>> & { asked: boolean },
+): Cut[] {
+  const isValue = ({ start, end: last }: Token) =>
+    values.some((value) => value.start <= start && last <= value.end && value.end - value.start > last - start);
+  const before: Cut[] = [];
+  const after: Cut[] = [];
+  let own = tokens;
+  while (own.length > 0) {
+    const folded = foldWords(own) + (asked ? '?' : '');
+    const whole = steeringOf(folded);
+    if (whole !== null && !own.some(isValue)) {
+      const steers = !answersOnly(own, answers) && !idle.includes(whole);
+      return [...before, { tokens: own, steering: steers ? whole : null, asked }, ...after];
+    }
+    const head = isValue(own[0]!) ? null : steeringHead(folded);
+    if (head) {
+      const count = countWords(own, head.words);
+      before.push({ tokens: own.slice(0, count), steering: head.steering });
+      own = own.slice(count);
+      continue;
+    }
+    const tail = isValue(own.at(-1)!) ? null : steeringTail(folded.replace(/\?$/, ''));
+    if (!tail) break;
+    const count = own.length - tail.words;
+    after.unshift({ tokens: own.slice(count), steering: tail.steering });
+    own = own.slice(0, count);
+  }
+  const rest: Cut = { tokens: own, steering: null, asked, ...(after.length > 0 ? {} : { end }) };
+  return [...before, rest, ...after];
+}
+
+function clauseOf(text: string, { tokens, steering, end = tokens.at(-1)!.end, asked = false }: Cut): Clause {
+  const start = tokens[0]!.start;
+  const folded = foldWords(tokens) + (asked ? '?' : '');
+  return {
+    start,
+    end,
+    text: text.slice(start, end),
+    folded,
+    steering,
+    question: steering === null && asksQuestion(folded),
+    request: steering === null && requests(folded),
+  };
+}
+
+const ASKED = /\?\s*$/;
+
 /** Cuts a message into clauses. */
-export function hear(text: string, { mendings = [], values = [], answers = [], idle = [] }: Known = {}): Hearing {
+export function hear(text: string, known: Known = {}): Hearing {
+  const { mendings = [], values = [], answers = [], idle = [] } = known;
   const { tokens } = tokenise(text);
   const mended = new Map(mendings.map(({ start, read }) => [start, read]));
   for (const token of tokens) token.read = mended.get(token.start) ?? token.norm;
-  const isValue = ({ start, end }: Token) =>
-    values.some((value) => value.start <= start && end <= value.end && value.end - value.start > end - start);
-  const clauses: Clause[] = [];
-  /** Whether some words are a value that was asked for, and fillers. */
-  const answersIt = (own: readonly Token[]): boolean => {
-    const rest = own.filter((token) => !answers.some(({ start, end }) => token.start >= start && token.end <= end));
-    return rest.length < own.length && (rest.length === 0 || isFiller(foldWords(rest)));
-  };
-
-  const add = (own: readonly Token[], steering: Steering | null, asked: boolean, end: number): void => {
-    if (own.length === 0) return;
-    const start = own[0]!.start;
-    const folded = foldWords(own) + (asked ? '?' : '');
-    clauses.push({
-      start,
-      end,
-      text: text.slice(start, end),
-      folded,
-      steering,
-      question: steering === null && asksQuestion(folded),
-      request: steering === null && requests(folded),
-    });
-  };
-
-  for (const { start, end } of stretches(text)) {
-    let own = tokens.filter((token) => token.start >= start && token.end <= end);
-    const asked = /\?\s*$/.test(text.slice(start, end));
-    const after: [Token[], Steering][] = [];
-    for (;;) {
-      if (own.length === 0) break;
-      const folded = foldWords(own) + (asked ? '?' : '');
-      const whole = steeringOf(folded);
-      if (whole !== null && !own.some((token) => isValue(token))) {
-        const steers = !answersIt(own) && !idle.includes(whole);
-        add(own, steers ? whole : null, asked, own.at(-1)!.end);
-        own = [];
-        break;
-      }
-      const head = isValue(own[0]!) ? null : steeringHead(folded);
-      if (head) {
-        const count = countWords(own, head.words);
-        add(own.slice(0, count), head.steering, false, own[count - 1]!.end);
-        own = own.slice(count);
-        continue;
-      }
-      const tail = isValue(own.at(-1)!) ? null : steeringTail(folded.replace(/\?$/, ''));
-      if (!tail) break;
-      const count = own.length - tail.words;
-      after.unshift([own.slice(count), tail.steering]);
-      own = own.slice(0, count);
-    }
-    add(own, null, asked, after.length > 0 ? (own.at(-1)?.end ?? end) : end);
-    for (const [words, steering] of after) add(words, steering, false, words.at(-1)!.end);
-  }
+  const clauses = stretches(text)
+    .flatMap(({ start, end }) => {
+      const own = tokens.filter((token) => token.start >= start && token.end <= end);
+      return cutStretch(own, end, { asked: ASKED.test(text.slice(start, end)), values, answers, idle });
+    })
+    .filter((cut) => cut.tokens.length > 0)
+    .map((cut) => clauseOf(text, cut));
   const content = clauses.filter(({ steering }) => steering === null);
   return {
     text,
     clauses,
     content,
-    folded: foldWords(tokens) + (/\?\s*$/.test(text) ? '?' : ''),
+    folded: foldWords(tokens) + (ASKED.test(text) ? '?' : ''),
     says: (...wanted) => clauses.some(({ steering }) => steering !== null && wanted.includes(steering)),
     onlySteers: clauses.length > 0 && content.length === 0,
   };

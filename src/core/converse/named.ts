@@ -1,5 +1,5 @@
 import { isBuiltInKind, kindOf, type EntityKind, type Form, type Slot } from '../bot/document.js';
-import { foldPhrase } from './phrases.js';
+import { foldPhrase } from '../text/foldPhrase.js';
 import type { OpenForm } from './state.js';
 import { askFor, slotApplies, slotWords, type Reply, type Turn } from './turn.js';
 

@@ -1,7 +1,8 @@
 import { addDays, subDays } from 'date-fns';
 import { kindOf, type BotDocument, type Form, type Slot } from '../bot/document.js';
-import { readCount } from '../recognise/finders/counts.js';
-import { isoDate, nextWeekday, readLocalTime, WEEKDAYS } from '../recognise/finders/dates/calendar.js';
+import { readCount } from '../language/en/numbers.js';
+import { WEEKDAYS } from '../language/en/calendar.js';
+import { isoDate, nextWeekday, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';

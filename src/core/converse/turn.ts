@@ -10,7 +10,7 @@ import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
 import { localeOf, sayValue } from '../say/sayValue.js';
 import { textOf, type TextName } from '../say/texts.js';
 import { hear, partsOf, type Hearing, type Part } from './hear.js';
-import type { Steering } from './phrases.js';
+import type { Steering } from './steering.js';
 import { type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
 
 /** What a reader makes of a turn. */

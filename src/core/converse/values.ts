@@ -128,8 +128,7 @@ function joined(
   document: BotDocument,
   slot: Slot,
   own: readonly SlotReading[],
-  text: string,
-  paired: boolean,
+  { text, paired }: { text: string; paired: boolean },
 ): { value: SlotValue } | { between: Value[] } {
   const values = own.map(({ value }) => value);
   const different = distinct(values);
@@ -285,7 +284,7 @@ export function gatherValues(
       wrong.push({ slot: slot.name, text: wrongValue(document, slot, own[0]!.value, today)! });
       continue;
     }
-    const result = joined(document, slot, fits, text, paired);
+    const result = joined(document, slot, fits, { text, paired });
     if ('value' in result) given[slot.name] = result.value;
     else between ??= { slot: slot.name, values: result.between };
   }

@@ -5,7 +5,7 @@ import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';
 import { contentStems, onlyValue, saysSomething } from './fits.js';
-import { requests } from './phrases.js';
+import { requests } from '../language/en/commands.js';
 import type { OfferedIntent } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
 import { gatherValues, type GivenValues } from './values.js';

@@ -1,5 +1,5 @@
 import { VECTOR_LENGTH } from './encoder.js';
-import { paddedColumns, Workspace, type Panels } from '../linear/workspace.js';
+import { paddedColumns, Workspace, type Panels, type Multiplication } from '../linear/workspace.js';
 
 /** Weights by name, each row-major. The names are those of {@link WEIGHT_NAMES}. */
 export type Weights = Readonly<Record<string, Float32Array>>;
@@ -182,8 +182,8 @@ export class Transformer {
     };
   }
 
-  #apply(dense: Dense, from: number, to: number, rows: number, rectify = false): void {
-    this.#space.multiply(from, rows, dense.matrix, dense.bias, to, rectify);
+  #apply({ matrix, bias }: Dense, places: Pick<Multiplication, 'left' | 'result' | 'rows' | 'rectify'>): void {
+    this.#space.multiply({ ...places, panels: matrix, bias });
   }
 
   #encodeBatch(texts: readonly (readonly number[])[]): Float32Array[] {
@@ -217,17 +217,17 @@ export class Transformer {
   #runLayer(layer: Layer, texts: readonly (readonly number[])[], starts: readonly number[], rows: number): void {
     const { stream, normal, wide, joined } = this.#buffers;
     this.#normalise(layer.attentionNorm, stream, normal, rows, layer.width);
-    this.#apply(layer.queryKeyValue, normal, wide, rows);
+    this.#apply(layer.queryKeyValue, { left: normal, result: wide, rows });
     if (layer.residual) {
-      this.#apply(layer.residual, stream, normal, rows);
+      this.#apply(layer.residual, { left: stream, result: normal, rows });
       this.#space.view(stream, rows * MODEL_WIDTH).set(this.#space.view(normal, rows * MODEL_WIDTH));
     }
     texts.forEach((text, index) => this.#attend(starts[index] ?? 0, text.length, layer.width));
-    this.#apply(layer.output, joined, normal, rows);
+    this.#apply(layer.output, { left: joined, result: normal, rows });
     this.#add(normal, stream, rows);
     this.#normalise(layer.forwardNorm, stream, normal, rows, MODEL_WIDTH);
-    this.#apply(layer.expand, normal, wide, rows, true);
-    this.#apply(layer.contract, wide, normal, rows);
+    this.#apply(layer.expand, { left: normal, result: wide, rows, rectify: true });
+    this.#apply(layer.contract, { left: wide, result: normal, rows });
     this.#add(normal, stream, rows);
   }
 
@@ -275,9 +275,9 @@ export class Transformer {
       }
       this.#space.fillTransposedPanels(keys, input.subarray(width + at), length, rowWidth);
       this.#space.fillPanels(values, input.subarray(2 * width + at), headWidth, length, rowWidth);
-      this.#space.multiply(query, length, keys, zero, weights);
+      this.#space.multiply({ left: query, rows: length, panels: keys, bias: zero, result: weights });
       softenRows(rows, length, wide, scale);
-      this.#space.multiply(weights, length, values, zero, mixed);
+      this.#space.multiply({ left: weights, rows: length, panels: values, bias: zero, result: mixed });
       for (let row = 0; row < length; row++) {
         output.set(results.subarray(row * headWidth, (row + 1) * headWidth), row * width + at);
       }
@@ -296,7 +296,7 @@ export class Transformer {
         means[at]! += states[from + offset]! / text.length;
       }
     });
-    this.#apply(this.#final, normal, wide, texts.length);
+    this.#apply(this.#final, { left: normal, result: wide, rows: texts.length });
     return texts.map((_, index) => {
       const vector = this.#space.view(wide + index * VECTOR_LENGTH * 4, VECTOR_LENGTH).map(Math.tanh);
       const length = Math.max(1e-6, Math.sqrt(vector.reduce((sum, value) => sum + value * value, 0)));

@@ -128,7 +128,13 @@ export class PanelMatrices {
     const stride = this.#deep * BLOCK * Float32Array.BYTES_PER_ELEMENT;
     for (let panel = 0; panel < this.#wide / BLOCK; panel++) {
       const right = { at: matrix + panel * stride, rows: this.#deep, columns: BLOCK };
-      this.#space.multiply(square, this.#deep, right, this.#noBias, into + panel * stride);
+      this.#space.multiply({
+        left: square,
+        rows: this.#deep,
+        panels: right,
+        bias: this.#noBias,
+        result: into + panel * stride,
+      });
     }
   }
 

@@ -40,7 +40,7 @@ describe('the kernel', () => {
         const bias = space.reserve(wide);
         space.view(bias, wide).fill(0.5);
         const result = space.reserve(paddedRows(rows) * wide);
-        space.multiply(leftAt, rows, panels, bias, result, rectify);
+        space.multiply({ left: leftAt, rows, panels, bias, result, rectify });
         const product = space.view(result, rows * wide);
         for (let row = 0; row < rows; row++) {
           for (let column = 0; column < columns; column++) {

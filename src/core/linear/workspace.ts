@@ -38,6 +38,20 @@ function kernelModule(): WebAssembly.Module {
   return compiled;
 }
 
+/** What is multiplied, by its places in the workspace. */
+export interface Multiplication {
+  /** rows × panels.rows, row-major, with room for {@link paddedRows}. */
+  left: number;
+  rows: number;
+  panels: Panels;
+  /** panels.columns numbers, added to every row. */
+  bias: number;
+  /** rows × panels.columns, row-major, with room for {@link paddedRows}. */
+  result: number;
+  /** Sets negative results to zero. */
+  rectify?: boolean;
+}
+
 /**
  * A stretch of WebAssembly memory in which single-precision matrices are laid out and multiplied with SIMD.
  * Offsets are in bytes. Nothing is ever freed; a workspace goes as a whole.
@@ -96,14 +110,8 @@ export class Workspace {
     }
   }
 
-  /**
-   * Multiplies and adds a bias to every row.
-   * @param left rows × panels.rows, row-major, with room for {@link paddedRows}
-   * @param bias panels.columns numbers
-   * @param result rows × panels.columns, row-major, with room for {@link paddedRows}
-   * @param rectify sets negative results to zero
-   */
-  multiply(left: number, rows: number, panels: Panels, bias: number, result: number, rectify = false): void {
+  /** Multiplies and adds a bias to every row. */
+  multiply({ left, rows, panels, bias, result, rectify = false }: Multiplication): void {
     this.#kernel.multiply(
       left,
       panels.at,
@@ -147,17 +155,15 @@ export interface ProductShape {
   rows: number;
   inner: number;
   columns: number;
+  /** Whether the right matrix is given as columns × inner. */
+  transposed?: boolean;
 }
 
-/**
- * The product of two row-major matrices, row-major.
- * @param transposed whether the right one is given as columns × inner
- */
+/** The product of two row-major matrices, row-major. */
 export function product(
   left: Float32Array,
   right: Float32Array,
-  { rows, inner, columns }: ProductShape,
-  transposed = false,
+  { rows, inner, columns, transposed = false }: ProductShape,
 ): Float32Array {
   const wide = paddedColumns(columns);
   const space = new Workspace(paddedRows(rows) * (inner + wide) + (inner + 1) * wide + 64);
@@ -168,7 +174,7 @@ export function product(
   else space.fillPanels(panels, right, columns);
   const zero = space.reserve(wide);
   const result = space.reserve(paddedRows(rows) * wide);
-  space.multiply(leftAt, rows, panels, zero, result);
+  space.multiply({ left: leftAt, rows, panels, bias: zero, result });
   const values = new Float32Array(rows * columns);
   for (let row = 0; row < rows; row++)
     values.set(space.view(result + row * wide * FLOAT_BYTES, columns), row * columns);

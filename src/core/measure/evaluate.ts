@@ -90,7 +90,7 @@ export const taughtMessages = (document: BotDocument): ReadonlySet<string> =>
   new Set(document.intents.flatMap(({ utterances }) => utterances.map(({ text }) => foldMessage(text))));
 
 /** Reads one line's result off a recognition. */
-function lineResult(line: TestLine, recognition: Recognition, taught: boolean): LineResult {
+function lineResult(line: TestLine, recognition: Recognition, { taught }: { taught: boolean }): LineResult {
   const place = recognition.ranking.findIndex((item) => item.intent === line.intent);
   return {
     text: line.text,
@@ -119,7 +119,7 @@ export function readLine(
   { now, taught }: { now: string; taught: ReadonlySet<string> },
 ): LineResult {
   const recognition = recogniser.recognise(line.text, vectors, line.now ?? now);
-  return lineResult(line, recognition, taught.has(foldMessage(line.text)));
+  return lineResult(line, recognition, { taught: taught.has(foldMessage(line.text)) });
 }
 
 /** Reads test lines; their texts are encoded together. @param taught of {@link taughtMessages} */

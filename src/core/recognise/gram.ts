@@ -45,7 +45,7 @@ export class Similarities {
               fresh.map((row) => texts[row]!),
               vectors,
             );
-      const products = product(own, all, { rows: fresh.length, inner: VECTOR_LENGTH, columns: size }, true);
+      const products = product(own, all, { rows: fresh.length, inner: VECTOR_LENGTH, columns: size, transposed: true });
       fresh.forEach((row, at) => {
         values.set(products.subarray(at * size, (at + 1) * size), row * size);
         for (let column = 0; column < size; column++) values[column * size + row] = products[at * size + column]!;

@@ -240,8 +240,8 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
       texts.map(({ text }) => text),
       vectors,
     );
-    const shape = { rows: texts.length, inner: VECTOR_LENGTH, columns: classes };
-    scores.set(product(rows, model.denseWeights, shape, true));
+    const shape = { rows: texts.length, inner: VECTOR_LENGTH, columns: classes, transposed: true };
+    scores.set(product(rows, model.denseWeights, shape));
   }
   texts.forEach(({ counts }, row) =>
     addTermScores(model, index, counts, scores.subarray(row * classes, (row + 1) * classes)),
@@ -368,10 +368,30 @@ export function trainIntentModel({
     heldOut: [],
     leftOut: leftOut.length,
   };
+  const problem = { gram, labels, rowWeights, classes, settings };
+  judge(model, { problem, whole, texts, leftOut, vectors });
+  return model;
+}
+
+/** What a model is judged by. */
+interface Judging {
+  problem: Parameters<typeof crossValidate>[0];
+  /** The fit with everything. */
+  whole: Parameters<typeof crossValidate>[1];
+  texts: readonly TrainingText[];
+  /** Texts that took no part. */
+  leftOut: readonly TrainingText[];
+  vectors: Vectors;
+}
+
+/** Finds out how sure a model may be, and what it makes of what it did not learn from. */
+function judge(model: IntentModel, { problem, whole, texts, leftOut, vectors }: Judging): void {
+  const { labels, rowWeights, classes } = problem;
+  const { intents } = model;
   // What was left out tells how sure the model may be better than folds do, which learn from less.
   const mostLeftOut = leftOut.length > texts.length;
   const folds = dealFolds(labels, texts, mostLeftOut ? FEWER_FOLDS : texts.length > MANY_TEXTS ? FOLDS_OF_MANY : FOLDS);
-  const heldScores = crossValidate({ gram, labels, rowWeights, classes, settings }, whole, folds);
+  const heldScores = crossValidate(problem, whole, folds);
   const leftScores = scoreAll(model, leftOut, vectors);
   const unscored = (row: number) =>
     row < texts.length && (mostLeftOut || texts[row]!.part === 'opening' || texts[row]!.part === 'imagined');
@@ -388,7 +408,6 @@ export function trainIntentModel({
     ...readHeldOut(texts, intents, carefully(heldScores, classes, model)),
     ...readHeldOut(leftOut, intents, carefully(leftScores, classes, model)),
   ];
-  return model;
 }
 
 /**

@@ -4,15 +4,15 @@ import type { Token } from '../text/tokens.js';
 import { nearestUtterances, utterancesToCompare, weighWord, withoutEach, type Explanation } from './explain.js';
 import type { ModelText } from './features.js';
 import type { Candidate } from './finders/finder.js';
-import { prepareFinders, type Overlapped } from './finders/index.js';
+import { prepareFinders, type FindAll, type Overlapped } from './finders/index.js';
 import { decide } from './gate.js';
 import { FEW_UTTERANCES } from './imagined.js';
-import { openIntentModel, type RankedIntent, type RankedPart } from './intentModel.js';
+import { openIntentModel, type IntentRanker, type RankedIntent, type RankedPart } from './intentModel.js';
 import type { RecogniserModel } from './model.js';
 import { modelText, SOME_DAY } from './modelText.js';
 import type { Recognition } from './recognition.js';
-import { isEncoded, prepareReader, type ReadText } from './reading.js';
-import { prepareIntentSlots, type PassedOver, type SlotReading } from './slots.js';
+import { isEncoded, prepareReader, type ReadText, type TextReader } from './reading.js';
+import { prepareIntentSlots, type PassedOver, type ReadSlots, type SlotReading } from './slots.js';
 import { openTagger } from './tagger/tagger.js';
 import { WordTable } from './tagger/wordViews.js';
 
@@ -99,62 +99,87 @@ function gaveWay(text: string, { candidate, by }: Overlapped): PassedOver {
   return { entity, start, end, text: text.slice(start, end), why: `${winner}; ${rule}` };
 }
 
-/** Makes a bot ready to read messages with a model trained on it. */
-export function openRecogniser(document: BotDocument, model: RecogniserModel): Recogniser {
-  const ranker = openIntentModel(model);
-  const reader = prepareReader(document, model.words);
-  const findAll = prepareFinders(document, reader.vocabulary);
-  const taught = new WordTable(model.taught);
-  const taggers = Object.entries(model.taggers).map(([form, tagger]) => [form, openTagger(tagger, taught)] as const);
-  const slotsOf = prepareIntentSlots(document, new Map(taggers));
-  const known = new Set(document.intents.map((intent) => intent.name));
-  const codesOf = new Map(document.intents.map((intent) => [intent.name, codesTaken(document, intent)]));
-  const comparable = (text: string): ModelText => {
-    const message = reader.read(text);
-    return modelText(message.mended, message.tokens, findAll(message, SOME_DAY));
-  };
-  const taughtMessages = maskedUtterances(document, model, (text) => comparable(text).masked.join(' '));
-  let last: LastRead | null = null;
-  const read = (text: string): ReadText => {
-    if (last?.text !== text) last = { text, read: reader.read(text) };
-    return last.read;
-  };
-  const textsToEncode = (text: string): string[] => {
-    if (!isEncoded(document)) return [];
-    const { mended, sentences, tokens } = read(text);
-    const viewed = model.taught.words.length === 0 ? [] : tokens.slice(0, MOST_VIEWED);
-    const words = viewed.map((token) => token.read).filter((word) => !taught.has(word));
+/** A bot that is ready to read messages with a model trained on it. */
+class OpenedRecogniser implements Recogniser {
+  readonly document: BotDocument;
+  readonly #model: RecogniserModel;
+  readonly #ranker: IntentRanker;
+  readonly #reader: TextReader;
+  readonly #findAll: FindAll;
+  readonly #taught: WordTable;
+  readonly #slotsOf: ReadSlots;
+  readonly #known: ReadonlySet<string>;
+  readonly #codesOf: ReadonlyMap<string, ReadonlySet<string>>;
+  readonly #taughtMessages: ReadonlySet<string>;
+  #last: LastRead | null = null;
+
+  constructor(document: BotDocument, model: RecogniserModel) {
+    this.document = document;
+    this.#model = model;
+    this.#ranker = openIntentModel(model);
+    this.#reader = prepareReader(document, model.words);
+    this.#findAll = prepareFinders(document, this.#reader.vocabulary);
+    this.#taught = new WordTable(model.taught);
+    const taggers = Object.entries(model.taggers).map(
+      ([form, tagger]) => [form, openTagger(tagger, this.#taught)] as const,
+    );
+    this.#slotsOf = prepareIntentSlots(document, new Map(taggers));
+    this.#known = new Set(document.intents.map((intent) => intent.name));
+    this.#codesOf = new Map(document.intents.map((intent) => [intent.name, codesTaken(document, intent)]));
+    this.#taughtMessages = maskedUtterances(document, model, (text) => this.#comparable(text).masked.join(' '));
+  }
+
+  #comparable(text: string): ModelText {
+    const message = this.#reader.read(text);
+    return modelText(message.mended, message.tokens, this.#findAll(message, SOME_DAY));
+  }
+
+  #read(text: string): ReadText {
+    if (this.#last?.text !== text) this.#last = { text, read: this.#reader.read(text) };
+    return this.#last.read;
+  }
+
+  textsToEncode(text: string): string[] {
+    if (!isEncoded(this.document)) return [];
+    const { mended, sentences, tokens } = this.#read(text);
+    const viewed = this.#model.taught.words.length === 0 ? [] : tokens.slice(0, MOST_VIEWED);
+    const words = viewed.map((token) => token.read).filter((word) => !this.#taught.has(word));
     return [...new Set([mended, ...sentences.map((sentence) => sentence.text), ...words])];
-  };
-  const recognise: Recogniser['recognise'] = (text, vectors, now) => {
-    const message = read(text);
-    const { tokens, mended, mendings, sentences } = message;
-    const overlapped: Overlapped[] = [];
-    const failed: string[] = [];
-    const entities = findAll(message, now, overlapped, failed);
-    const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
+  }
+
+  /** The intents of the bot, the likeliest first. */
+  #rank({ tokens, mended, sentences }: ReadText, entities: readonly Candidate[], vectors: Vectors): RankedIntent[] {
+    // Pictures and signs alone say nothing, and what says nothing belongs to no intent.
+    if (tokens.length === 0) return [];
     const part = (words: string, own: readonly Token[], weight: number): RankedPart => ({
       text: modelText(words, own, entities),
       vector: vectors.get(words) ?? null,
       weight,
     });
-    // Pictures and signs alone say nothing, and what says nothing belongs to no intent.
-    const ranked =
-      tokens.length === 0
-        ? []
-        : ranker.rank(
-            part(mended, tokens, 1),
-            sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
-            taughtMessages.has(modelText(mended, tokens, entities).masked.join(' ')),
-          );
-    const ranking = byCodes(
-      ranked.filter((item) => known.has(item.intent)),
-      entities,
-      codesOf,
+    const ranked = this.#ranker.rank(
+      part(mended, tokens, 1),
+      sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
+      this.#taughtMessages.has(modelText(mended, tokens, entities).masked.join(' ')),
     );
-    const { decision, candidates } = decide(ranking, document.gate);
+    return byCodes(
+      ranked.filter((item) => this.#known.has(item.intent)),
+      entities,
+      this.#codesOf,
+    );
+  }
+
+  recognise(text: string, vectors: Vectors, now: string): Recognition {
+    const message = this.#read(text);
+    const overlapped: Overlapped[] = [];
+    const failed: string[] = [];
+    const entities = this.#findAll(message, now, overlapped, failed);
+    const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
+    const ranking = this.#rank(message, entities, vectors);
+    const { decision, candidates } = decide(ranking, this.document.gate);
     const best = ranking[0];
-    const { slots, passedOver } = best ? slotsOf(best.intent, message, found, vectors) : { slots: [], passedOver: [] };
+    const { slots, passedOver } = best
+      ? this.#slotsOf(best.intent, message, found, { vectors })
+      : { slots: [], passedOver: [] };
     return {
       text,
       intent: decision === 'none' ? null : (best?.intent ?? null),
@@ -166,36 +191,41 @@ export function openRecogniser(document: BotDocument, model: RecogniserModel): R
       passedOver: [...passedOver, ...overlapped.map((pair) => gaveWay(text, pair))],
       ...found,
       failed: [...new Set(failed)],
-      mendings,
+      mendings: message.mendings,
     };
-  };
-  return {
-    document,
-    textsToEncode,
-    recognise,
-    textsToExplain(text) {
-      if (!isEncoded(document)) return [];
-      const parts = withoutEach(text, read(text).tokens).flatMap((rest) => textsToEncode(rest.text));
-      const utterances = utterancesToCompare(document, []).map((utterance) => reader.read(utterance.text).mended);
-      return [...new Set([...textsToEncode(text), ...parts, ...utterances])];
-    },
-    explain(text, vectors, now) {
-      const recognition = recognise(text, vectors, now);
-      const best = recognition.ranking[0];
-      const { tokens, mended } = read(text);
-      const words = !best
-        ? []
-        : withoutEach(text, tokens).map((rest) =>
-            weighWord(rest.token, best, recognise(rest.text, vectors, now).ranking),
-          );
-      const utterances = utterancesToCompare(document, recognition.ranking).map((utterance) => ({
-        ...utterance,
-        read: comparable(utterance.text),
-      }));
-      const message = { text: comparable(text), vector: vectors.get(mended) ?? null };
-      return { recognition, words, nearest: nearestUtterances(ranker, message, utterances, vectors) };
-    },
-    readSlots: (intent, recognition, vectors, asked) =>
-      slotsOf(intent, read(recognition.text), recognition, vectors, asked).slots,
-  };
+  }
+
+  textsToExplain(text: string): string[] {
+    if (!isEncoded(this.document)) return [];
+    const parts = withoutEach(text, this.#read(text).tokens).flatMap((rest) => this.textsToEncode(rest.text));
+    const utterances = utterancesToCompare(this.document, []).map(
+      (utterance) => this.#reader.read(utterance.text).mended,
+    );
+    return [...new Set([...this.textsToEncode(text), ...parts, ...utterances])];
+  }
+
+  explain(text: string, vectors: Vectors, now: string): Explanation {
+    const recognition = this.recognise(text, vectors, now);
+    const best = recognition.ranking[0];
+    const { tokens, mended } = this.#read(text);
+    const words = !best
+      ? []
+      : withoutEach(text, tokens).map((rest) =>
+          weighWord(rest.token, best, this.recognise(rest.text, vectors, now).ranking),
+        );
+    const utterances = utterancesToCompare(this.document, recognition.ranking).map((utterance) => ({
+      ...utterance,
+      read: this.#comparable(utterance.text),
+    }));
+    const message = { text: this.#comparable(text), vector: vectors.get(mended) ?? null };
+    return { recognition, words, nearest: nearestUtterances(this.#ranker, message, utterances, vectors) };
+  }
+
+  readSlots(intent: string, recognition: Recognition, vectors: Vectors, asked: string | null): SlotReading[] {
+    return this.#slotsOf(intent, this.#read(recognition.text), recognition, { vectors, asked }).slots;
+  }
 }
+
+/** Makes a bot ready to read messages with a model trained on it. */
+export const openRecogniser = (document: BotDocument, model: RecogniserModel): Recogniser =>
+  new OpenedRecogniser(document, model);

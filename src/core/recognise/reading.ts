@@ -1,6 +1,6 @@
 import type { BotDocument } from '../bot/document.js';
 import { isEncodedLanguage } from '../encode/encoder.js';
-import { DICTIONARY } from '../text/dictionary.js';
+import { DICTIONARY } from '../language/en/dictionary.js';
 import { mendWords } from '../text/mend.js';
 import { askingWeight, sentencesOf } from '../text/sentences.js';
 import { encoderText } from './encoderText.js';
@@ -78,8 +78,8 @@ function ownWords(document: BotDocument): Set<string> {
 }
 
 /** The words of an utterance that nothing is near to are words of the bot's trade. */
-function withTradeWords(document: BotDocument, own: Set<string>, english: boolean): Set<string> {
-  const speller = prepareSpeller(own, english);
+function withTradeWords(document: BotDocument, own: Set<string>): Set<string> {
+  const speller = prepareSpeller(own, { english: isEncoded(document) });
   const trade = document.intents
     .flatMap(({ utterances }) => utterances.flatMap(({ text }) => tokenise(text).tokens))
     .filter((token) => !own.has(token.norm) && speller.mend(token) === null);
@@ -93,13 +93,13 @@ export const isEncoded = (document: BotDocument): boolean => isEncodedLanguage(m
 
 /** Words that are never taken for misspellings in messages to a bot, folded and in order. */
 export function wordsOf(document: BotDocument): string[] {
-  return [...withTradeWords(document, ownWords(document), isEncoded(document))].sort();
+  return [...withTradeWords(document, ownWords(document))].sort();
 }
 
 /** Prepares the reading of texts. @param words of {@link wordsOf} */
 export function prepareReader(document: BotDocument, words: readonly string[]): TextReader {
   const vocabulary = new Set(words);
-  const speller = prepareSpeller(vocabulary, isEncoded(document));
+  const speller = prepareSpeller(vocabulary, { english: isEncoded(document) });
   return { vocabulary, read: (text) => readWith(text, (token) => speller.mend(token)) };
 }
 

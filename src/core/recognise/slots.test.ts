@@ -29,7 +29,7 @@ function reader(bot: BotDocument, intent: string) {
     const overlapped: Overlapped[] = [];
     const entities = findAll(read, NOW, overlapped);
     const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
-    return slotsOf(intent, read, found, NO_VECTORS, asked).slots;
+    return slotsOf(intent, read, found, { vectors: NO_VECTORS, asked }).slots;
   };
 }
 

@@ -1,4 +1,12 @@
-import { findEntity, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
+import {
+  findEntity,
+  findIntent,
+  formOfIntent,
+  type BotDocument,
+  type EntityKind,
+  type Form,
+  type Slot,
+} from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import { tidy, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
@@ -136,7 +144,18 @@ export interface FoundValues {
   overlapped: readonly Candidate[];
 }
 
-type Reader = (read: TokenisedText, found: FoundValues, vectors: Vectors, asked: string | null) => SlotsRead;
+/** What the words of a message are read by, besides themselves. */
+export interface ReadingAids {
+  /** Of the words that the taggers look at. */
+  vectors: Vectors;
+  /** The slot that was asked for; it has the first claim on values of its entity. */
+  asked?: string | null;
+}
+
+/** Reads the slots of one intent. */
+interface Reader {
+  read: (text: TokenisedText, found: FoundValues, aids: ReadingAids) => SlotsRead;
+}
 
 /** The tokens of a stretch without the values of other slots that it begins or ends with. */
 function tokensBetween({ tokens }: TokenisedText, from: number, to: number, values: readonly Candidate[]): Token[] {
@@ -149,29 +168,45 @@ function tokensBetween({ tokens }: TokenisedText, from: number, to: number, valu
 const namesOne = (text: string, from: number, { kind, start }: Candidate): boolean =>
   kind === 'number' && start > from && /^\d/.test(text.slice(start)) && /\p{L}\s?$/u.test(text.slice(from, start));
 
-/** Prepares the reading of a form's slots. */
-function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefined): Reader {
-  const kindOf = (entity: string) => findEntity(document, entity)?.kind;
-  const byEntity = new Map<string, Slot[]>();
-  for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
-  const entityOf = new Map(form.slots.map(({ name, entity }) => [name, entity]));
+const isLearned = (kind: EntityKind | undefined): boolean => kind === 'free' || kind === 'person' || kind === 'address';
+
+/** Reads the slots of a form. */
+class FormReader implements Reader {
+  readonly #document: BotDocument;
+  readonly #form: Form;
+  readonly #tag: Tag | undefined;
+  readonly #byEntity: ReadonlyMap<string, Slot[]>;
+  readonly #entityOf: ReadonlyMap<string, string>;
+
+  constructor(document: BotDocument, form: Form, tag: Tag | undefined) {
+    this.#document = document;
+    this.#form = form;
+    this.#tag = tag;
+    const byEntity = new Map<string, Slot[]>();
+    for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
+    this.#byEntity = byEntity;
+    this.#entityOf = new Map(form.slots.map(({ name, entity }) => [name, entity]));
+  }
+
+  #kindOf(entity: string): EntityKind | undefined {
+    return findEntity(this.#document, entity)?.kind;
+  }
 
   /** Values that only the words around them tell: free words, and people and places that no finder knew. */
-  const learned = (
+  #learned(
     read: TokenisedText,
     tagging: Tagging,
     candidates: readonly Candidate[],
     asked: string | null,
-  ): SlotReading[] => {
-    const askedKind = asked === null ? undefined : kindOf(entityOf.get(asked) ?? '');
+  ): SlotReading[] {
+    const askedKind = asked === null ? undefined : this.#kindOf(this.#entityOf.get(asked) ?? '');
     return tagging.spans.flatMap(({ slot, start: from, end: to, confidence, like }): SlotReading[] => {
-      const entity = entityOf.get(slot);
-      const kind = entity === undefined ? undefined : kindOf(entity);
-      if (entity === undefined || (kind !== 'free' && kind !== 'person' && kind !== 'address') || confidence < LIKELY)
-        return [];
+      const entity = this.#entityOf.get(slot);
+      const kind = entity === undefined ? undefined : this.#kindOf(entity);
+      if (entity === undefined || !isLearned(kind) || confidence < LIKELY) return [];
       const overlapped = candidates.filter(
         (other) =>
-          other.start < to && from < other.end && byEntity.has(other.entity) && !namesOne(read.text, from, other),
+          other.start < to && from < other.end && this.#byEntity.has(other.entity) && !namesOne(read.text, from, other),
       );
       if (kind !== 'free' && overlapped.some((other) => other.entity === entity)) return [];
       if (overlapped.some((other) => other.start <= from && to <= other.end)) return [];
@@ -185,80 +220,81 @@ function prepareFormReader(document: BotDocument, form: Form, tag: Tag | undefin
       const why = `the words around it are like those around ${slot} in the utterances${near}`;
       return [{ slot, entity, start, end, text: words, value: tidy(words), why }];
     });
-  };
+  }
 
   /** In a form with a slot for each end ("from Friday to Monday"), a stretch is its two ends. */
-  const apart = (candidate: Candidate): Candidate[] => {
+  #apart(candidate: Candidate): Candidate[] {
     const { ends, ...whole } = candidate;
-    return ends && (byEntity.get(candidate.entity)?.length ?? 0) > 1
+    return ends && (this.#byEntity.get(candidate.entity)?.length ?? 0) > 1
       ? ends.map((end) => ({ ...whole, ...end }))
       : [candidate];
-  };
+  }
 
-  /** A value that gave way to one which this form has no slot for counts after all; bare figures do not. */
-  const restored = ({ entities, overlapped }: FoundValues): Candidate[] => {
-    const own = entities.filter(({ entity }) => byEntity.has(entity));
+  /** Values that gave way to ones which this form has no slot for count after all; bare figures do not. */
+  #restored({ entities, overlapped }: FoundValues): Candidate[] {
+    const own = entities.filter(({ entity }) => this.#byEntity.has(entity));
     const free = overlapped.filter(
       (candidate) =>
-        byEntity.has(candidate.entity) &&
+        this.#byEntity.has(candidate.entity) &&
         candidate.kind !== 'number' &&
         candidate.kind !== 'ordinal' &&
         !own.some(({ start, end }) => start < candidate.end && candidate.start < end),
     );
     return free.length === 0 ? [] : settleOverlaps(free);
-  };
+  }
 
-  return (read, found, vectors, asked) => {
-    const { text } = read;
-    const tagging = tag?.(read, found.entities, vectors);
-    const candidates = [...found.entities, ...restored(found)].sort((a, b) => a.start - b.start);
-    const free = tagging ? learned(read, tagging, candidates, asked) : [];
+  /** Which of the slots that take a value takes this one, and why. */
+  #slotFor(
+    { entity, start, end }: Candidate,
+    taken: ReadonlySet<string>,
+    tagging: Tagging | undefined,
+    asked: string | null,
+  ): { slot: string; role: string } {
+    const slots = this.#byEntity.get(entity)!;
+    const score = ({ name }: Slot) =>
+      (tagging?.likelihood(name, start, end) ?? 0) +
+      (name === asked ? ASKED : 0) -
+      (slots.length > 1 && taken.has(name) ? TAKEN : 0);
+    const [best] = [...slots].sort((a, b) => score(b) - score(a));
+    const slot = best!.name;
+    const others = slots.filter((other) => other !== best).map(({ name }) => name);
+    if (others.length === 0) return { slot, role: '' };
+    return slot === asked
+      ? { slot, role: ', and that slot was asked for' }
+      : { slot, role: `, and the words around it speak for ${slot} rather than ${others.join(' or ')}` };
+  }
+
+  /** Why a value fills no slot; `null` where it does. */
+  #refusal({ entity, start, end }: Candidate, free: readonly SlotReading[]): string | null {
+    if (!this.#byEntity.has(entity)) return `${this.#form.name} has no slot for ${entity}`;
+    const within = free.find((reading) => start >= reading.start && end <= reading.end);
+    return within ? `it lies within ${quote(within.text)}, which is read as ${within.slot}` : null;
+  }
+
+  read(text: TokenisedText, found: FoundValues, { vectors, asked = null }: ReadingAids): SlotsRead {
+    const tagging = this.#tag?.(text, found.entities, vectors);
+    const candidates = [...found.entities, ...this.#restored(found)].sort((a, b) => a.start - b.start);
+    const free = tagging ? this.#learned(text, tagging, candidates, asked) : [];
     const passedOver: PassedOver[] = [];
     const taken = new Set<string>();
     const readings: SlotReading[] = [...free];
-    for (const candidate of candidates.flatMap(apart)) {
-      const { entity, start, end, value } = candidate;
-      const slots = byEntity.get(entity);
-      if (!slots) {
-        passedOver.push(passOver(candidate, text, `${form.name} has no slot for ${entity}`));
+    for (const candidate of candidates.flatMap((one) => this.#apart(one))) {
+      const refusal = this.#refusal(candidate, free);
+      if (refusal !== null) {
+        passedOver.push(passOver(candidate, text.text, refusal));
         continue;
       }
-      const within = free.find((reading) => start >= reading.start && end <= reading.end);
-      if (within) {
-        passedOver.push(
-          passOver(candidate, text, `it lies within ${quote(within.text)}, which is read as ${within.slot}`),
-        );
-        continue;
-      }
-      const score = ({ name }: Slot) =>
-        (tagging?.likelihood(name, start, end) ?? 0) +
-        (name === asked ? ASKED : 0) -
-        (slots.length > 1 && taken.has(name) ? TAKEN : 0);
-      const [best] = [...slots].sort((a, b) => score(b) - score(a));
-      const slot = best!.name;
+      const { slot, role } = this.#slotFor(candidate, taken, tagging, asked);
       taken.add(slot);
-      const others = slots.filter((other) => other !== best).map(({ name }) => name);
-      const role =
-        others.length === 0
-          ? ''
-          : slot === asked
-            ? ', and that slot was asked for'
-            : `, and the words around it speak for ${slot} rather than ${others.join(' or ')}`;
-      readings.push({
-        slot,
-        entity,
-        start,
-        end,
-        text: text.slice(start, end),
-        value,
-        why: `${whyFound(candidate)}${role}`,
-      });
+      const { entity, start, end, value } = candidate;
+      const why = `${whyFound(candidate)}${role}`;
+      readings.push({ slot, entity, start, end, text: text.text.slice(start, end), value, why });
     }
     readings.sort((a, b) => a.start - b.start);
-    const isTime = (entity: string) => kindOf(entity) === 'time';
-    const kept = withoutRetracted(text, onePerWords(form, readings, { asked, isTime }));
+    const isTime = (entity: string) => this.#kindOf(entity) === 'time';
+    const kept = withoutRetracted(text.text, onePerWords(this.#form, readings, { asked, isTime }));
     return { slots: kept.slots, passedOver: [...passedOver, ...kept.passedOver] };
-  };
+  }
 }
 
 /** For an intent without a form the entities marked in its utterances stand for slots. */
@@ -267,7 +303,7 @@ function prepareBareReader(document: BotDocument, intentName: string): Reader {
   for (const { marks } of findIntent(document, intentName)?.utterances ?? []) {
     for (const { slot } of marks) marked.add(slot);
   }
-  return ({ text }, { entities: candidates }) => {
+  const read: Reader['read'] = ({ text }, { entities: candidates }) => {
     const own = candidates.filter((candidate) => marked.has(candidate.entity));
     const kept = withoutRetracted(
       text,
@@ -287,31 +323,22 @@ function prepareBareReader(document: BotDocument, intentName: string): Reader {
       ],
     };
   };
+  return { read };
 }
 
-/**
- * Reads the slots of an intent.
- * @param vectors of the words that the taggers look at
- * @param asked the slot that was asked for; it has the first claim on values of its entity
- */
-export type ReadSlots = (
-  intentName: string,
-  read: TokenisedText,
-  found: FoundValues,
-  vectors: Vectors,
-  asked?: string | null,
-) => SlotsRead;
+/** Reads the slots of an intent. */
+export type ReadSlots = (intentName: string, text: TokenisedText, found: FoundValues, aids: ReadingAids) => SlotsRead;
 
 /** Prepares the reading of slots for every intent of a bot. @param taggers by form */
 export function prepareIntentSlots(document: BotDocument, taggers: ReadonlyMap<string, Tag>): ReadSlots {
   const readers = new Map<string, Reader>();
-  const forms = new Map(
-    document.forms.map((form) => [form.name, prepareFormReader(document, form, taggers.get(form.name))]),
+  const forms = new Map<string, Reader>(
+    document.forms.map((form) => [form.name, new FormReader(document, form, taggers.get(form.name))]),
   );
   for (const { name } of document.intents) {
     const form = formOfIntent(document, name);
     readers.set(name, form ? forms.get(form.name)! : prepareBareReader(document, name));
   }
-  return (intentName, read, found, vectors, asked = null) =>
-    readers.get(intentName)?.(read, found, vectors, asked) ?? { slots: [], passedOver: [] };
+  return (intentName, text, found, aids) =>
+    readers.get(intentName)?.read(text, found, aids) ?? { slots: [], passedOver: [] };
 }

@@ -2,7 +2,7 @@ import type { BotDocument } from '../bot/document.js';
 import type { MarkedText } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
-import { BACKGROUND } from './background.js';
+import { LANGUAGES } from '../language/index.js';
 import { goOn, type Check } from './check.js';
 import { asSaid } from './described.js';
 import { countTerms } from './features.js';
@@ -11,7 +11,7 @@ import { prepareFinders, type FindAll } from './finders/index.js';
 import { Similarities } from './gram.js';
 import { FEW_UTTERANCES, imagine, withImagined, type Imagined } from './imagined.js';
 import { trainIntentModel, type CountedText, type TrainingText } from './intentModel.js';
-import type { RecogniserModel } from './model.js';
+import type { RecogniserModel, UnreadUtterance } from './model.js';
 import { modelText, SOME_DAY } from './modelText.js';
 import { isEncoded, mainLanguage, prepareReader, readWith, wordsOf, type ReadText } from './reading.js';
 import { TaggerMemory, trainTaggers, wordsForTaggers } from './tagger/tagger.js';
@@ -84,7 +84,7 @@ const background: readonly ReadText[] = readBackground();
 
 function readBackground(): ReadText[] {
   const speller = prepareSpeller(new Set());
-  return BACKGROUND.map((text) => readWith(text, (token) => speller.mend(token)));
+  return LANGUAGES.en.background.map((text) => readWith(text, (token) => speller.mend(token)));
 }
 
 /** What helps the intents that have few utterances. */
@@ -111,6 +111,12 @@ const imaginedText = ({ text, intent }: Imagined): TrainingText => ({
   utterance: null,
   part: 'imagined',
 });
+
+/** The utterances in which values of some entities could not be looked for. */
+const unreadOf = (texts: readonly (TrainingText & FoundText)[]): UnreadUtterance[] =>
+  texts
+    .filter(({ part, failed }) => part === 'whole' && failed.length > 0)
+    .map(({ intent, written, failed }) => ({ intent, text: written, entities: failed }));
 
 /** A bot that is about to be taught. */
 export interface PreparedTraining {
@@ -142,17 +148,13 @@ export function prepareTraining(
   };
   const taught = trainingTexts(document).map((own) => ({ ...own, read: readOnce(own.text) }));
   const encoded = isEncoded(document);
-  const texts = !encoded
-    ? []
-    : [
-        ...new Set([
-          ...taught.map(({ read }) => read.mended),
-          ...background.map(({ mended }) => mended),
-          ...wordsForTaggers(document, readOnce),
-        ]),
-      ];
+  const needed = () => [
+    ...taught.map(({ read }) => read.mended),
+    ...background.map(({ mended }) => mended),
+    ...wordsForTaggers(document, readOnce),
+  ];
   return {
-    texts,
+    texts: encoded ? [...new Set(needed())] : [],
     train(vectors, check = goOn) {
       const findAll = prepareFinders(document, reader.vocabulary);
       const count = (read: ReadText) => {
@@ -185,9 +187,7 @@ export function prepareTraining(
         words,
         taggers,
         taught: packWords([...new Set(taughtWords)], vectors),
-        unread: counted
-          .filter(({ part, failed }) => part === 'whole' && failed.length > 0)
-          .map(({ intent, written, failed }) => ({ intent, text: written, entities: failed })),
+        unread: unreadOf(counted),
       };
     },
   };

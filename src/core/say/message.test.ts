@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { SlotValue } from '../recognise/value.js';
 import { argumentsOf, readMessage, renameArgument, showFault } from './message.js';
 import { chooseVariant, renderMessage, wordingForTry } from './render.js';
-import { ENGINE_TEXTS, TEXT_NAMES } from './texts.js';
+import { allWordings } from '../bot/localised.js';
+import { defaultText, ENGINE_TEXTS, TEXT_NAMES } from './texts.js';
 
 const say = (message: string, values: Record<string, SlotValue> = {}, language = 'en', region = 'GB') =>
   renderMessage(message, values, language, region);
@@ -153,8 +154,8 @@ describe('wordings', () => {
 
   it('of the engine can all be read, and put in only what is listed', () => {
     for (const name of TEXT_NAMES) {
-      const { default: wordings, arguments: known } = ENGINE_TEXTS[name];
-      for (const wording of [wordings.en].flat()) {
+      const { arguments: known } = ENGINE_TEXTS[name];
+      for (const wording of allWordings(defaultText(name))) {
         expect(readMessage(wording).ok, name).toBe(true);
         for (const argument of argumentsOf(wording)) expect(Object.keys(known), name).toContain(argument.name);
       }

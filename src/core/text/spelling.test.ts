@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DICTIONARY } from './dictionary.js';
+import { DICTIONARY } from '../language/en/dictionary.js';
 import { prepareSpeller, slips } from './spelling.js';
 import { tokenise } from './tokens.js';
 
@@ -59,7 +59,7 @@ describe('spelling help', () => {
   });
 
   it('has the bot’s own words alone for a language without a dictionary', () => {
-    const german = prepareSpeller(new Set(['bestellung']), false);
+    const german = prepareSpeller(new Set(['bestellung']), { english: false });
     const read = (word: string) => german.mend(tokenise(word).tokens[0]!);
     expect(read('Bestelung')).toBe('bestellung');
     expect(read('oder')).toBeNull();

@@ -1,4 +1,4 @@
-import { DICTIONARY, type Band } from './dictionary.js';
+import { DICTIONARY, type Band } from '../language/en/dictionary.js';
 import type { Token } from './tokens.js';
 
 /** Puts misspelt words right. */
@@ -190,7 +190,7 @@ function apart(norm: string): string | null {
  * @param own the bot's words, folded; they are never mended
  * @param english whether the dictionary and its shorthand serve; other languages have the bot's own words alone
  */
-export function prepareSpeller(own: ReadonlySet<string>, english = true): Speller {
+export function prepareSpeller(own: ReadonlySet<string>, { english = true }: { english?: boolean } = {}): Speller {
   const ownWords = new Shelf([...own].map((word) => [word, 0]));
   const remembered = new Map<string, string | null>();
 

@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import Libsql from 'libsql';
 import {
   CompiledQuery,
@@ -53,6 +54,11 @@ const isLocked = (error: unknown): boolean => /^SQLITE_(BUSY|LOCKED)/.test(codeO
 const leavesOpen = (error: unknown): boolean =>
   /^SQLITE_(BUSY|LOCKED|FULL|IOERR|READONLY|CANTOPEN|CORRUPT|ERROR)/.test(codeOf(error));
 
+/** The file that is written to has been taken away; what is written now would be lost with the process. */
+class GoneError extends Error {
+  readonly code = 'FILE_GONE';
+}
+
 /** A handle on the database file; waits for nobody. */
 class Handle {
   readonly #file: string;
@@ -69,6 +75,11 @@ class Handle {
     if (statement.reader) return { rows: statement.all(...bound).map(fromDatabase) as R[] };
     const { changes, lastInsertRowid } = statement.run(...bound);
     return { numAffectedRows: BigInt(changes), insertId: BigInt(lastInsertRowid), rows: [] };
+  }
+
+  /** @throws GoneError where the file is no longer there: the system would let it be written all the same */
+  requireFile(): void {
+    if (this.#file !== ':memory:' && !existsSync(this.#file)) throw new GoneError('The file of the data is gone.');
   }
 
   /** Begins anew after an error that left a statement open. A database in memory would be lost with its handle. */
@@ -193,7 +204,10 @@ class Connection implements DatabaseConnection {
     const until = performance.now() + PATIENCE;
     for (;;) {
       try {
-        return this.#noted(work);
+        return this.#noted(() => {
+          this.#shared.writer.requireFile();
+          return work();
+        });
       } catch (error) {
         if (leavesOpen(error)) this.#shared.writer.reopen();
         if (!isLocked(error) || performance.now() > until) throw error;

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { sql, type Kysely } from 'kysely';
@@ -159,6 +159,24 @@ describe('the data folder', () => {
     expect(told[0]).not.toBeNull();
     await insert(db, 'kept');
     expect(told.at(-1)).toBeNull();
+  });
+
+  it('that is taken away is missed at the next write, and is written on when it is back', async () => {
+    const trouble = new Trouble();
+    const db = await open(trouble);
+    await insert(db, 'a');
+    renameSync(folder, `${folder}-away`);
+    for (const write of [() => insert(db, 'b'), () => db.transaction().execute((own) => insert(own, 'b'))]) {
+      expect(troubleOf(await write().catch((error: unknown) => error))).toMatch(
+        /was taken away while the program runs/,
+      );
+    }
+    expect(trouble.now).toMatch(/Put it back/);
+    expect(await texts(db)).toEqual(['a']);
+    renameSync(`${folder}-away`, folder);
+    await insert(db, 'c');
+    expect(trouble.now).toBeNull();
+    expect(await texts(db)).toEqual(['a', 'c']);
   });
 
   it('that holds no database is refused with a sentence', async () => {

@@ -48,7 +48,12 @@ export class ConversationService {
    * A conversation of the actor, or `null`; the latest where no number is given.
    * @param all whether it comes with all of its turns; otherwise with the last of them
    */
-  get({ actor }: Context, bot: StoredBot, id?: number, all = false): Promise<StoredConversation | null> {
+  get(
+    { actor }: Context,
+    bot: StoredBot,
+    id?: number,
+    { all = false }: { all?: boolean } = {},
+  ): Promise<StoredConversation | null> {
     const last = all ? MOST_TURNS : TURNS_SHOWN;
     return readConversation(this.#database, bot.id, { person: actor.id, id }, { last });
   }

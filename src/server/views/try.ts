@@ -14,7 +14,7 @@ export async function tryView(
   const results = app.models.walkthroughs(botId) ?? [];
   const stored = await listWalkthroughs(app.database, botId);
   return {
-    conversation: await app.conversations.get(context, bot, wanted === null ? undefined : Number(wanted) || 0, all),
+    conversation: await app.conversations.get(context, bot, wanted === null ? undefined : Number(wanted) || 0, { all }),
     conversations: await app.conversations.list(context, bot),
     greeting: chooseVariant(bot.document.greeting, bot.document.languages[0] ?? 'en', 0),
     walkthroughs: stored.map(({ id, walkthrough }, index) => ({

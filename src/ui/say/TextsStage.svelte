@@ -3,7 +3,7 @@
   import { insertsForText } from '$core/bot/inserts.js';
   import { variants } from '$core/bot/localised.js';
   import type { TextsView } from '$core/contract/say.js';
-  import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '$core/say/texts.js';
+  import { defaultText, ENGINE_TEXTS, TEXT_NAMES, type TextName } from '$core/say/texts.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Notes from '../shared/Notes.svelte';
   import Desks from './Desks.svelte';
@@ -16,7 +16,7 @@
   const { botId, view }: { botId: number; view: TextsView } = $props();
 
   const ownOf = (name: TextName): Localised | undefined => view.texts[name];
-  const defaultOf = (name: TextName): string => variants(ENGINE_TEXTS[name].default, view.language).join(' / ');
+  const defaultOf = (name: TextName): string => variants(defaultText(name), view.language).join(' / ');
   const keep = (name: TextName, to: Localised | null) => keepEdit(botId, { do: 'changeText', text: name, to });
 </script>
 

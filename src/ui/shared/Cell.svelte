@@ -42,7 +42,7 @@
   aria-describedby={draft.refused !== null ? `${own}-refused` : undefined}
   oninput={(event) => typed(event.currentTarget.value)}
   onblur={() => draft.left()}
-  onkeydown={(event) => draft.press(event, lines)}
+  onkeydown={(event) => draft.press(event, { lines })}
   {@attach grow}></textarea>
 {#if draft.refused !== null}
   <span class="refused" id="{own}-refused" role="alert"

@@ -40,6 +40,6 @@
     invalidText="Not kept. {draft.refused} Esc brings back what is."
     on:input={({ detail }) => draft.type(String(detail ?? ''))}
     on:blur={() => draft.left()}
-    on:keydown={(event) => draft.press(event, false)}
+    on:keydown={(event) => draft.press(event, { lines: false })}
   />
 </div>

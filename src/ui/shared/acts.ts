@@ -64,13 +64,17 @@ interface SteppedAnswer {
  * Undoes the person's last act, or does it again. What somebody else did stays, unless the person says that it may go.
  * @param overOthers whether the person has said so
  */
-export async function stepHistory(botId: number, direction: 'undo' | 'redo', overOthers = false): Promise<void> {
+export async function stepHistory(
+  botId: number,
+  direction: 'undo' | 'redo',
+  { overOthers = false } = {},
+): Promise<void> {
   try {
     const { done, label, inTheWay } = await inTurn(() =>
       send<SteppedAnswer>('POST', `/api/bots/${botId}/history`, { direction, overOthers }),
     );
     const [did, again] = direction === 'undo' ? ['Undone', 'Undo it'] : ['Done again', 'Do it again'];
-    const run = () => void stepHistory(botId, direction, true);
+    const run = () => void stepHistory(botId, direction, { overOthers: true });
     if (label === null) {
       notices.say('info', direction === 'undo' ? 'There is nothing to undo.' : 'There is nothing to do again.');
     } else if (done) notices.say('info', `${did}: ${label}`);

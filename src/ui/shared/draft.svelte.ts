@@ -49,7 +49,7 @@ export class Draft {
   }
 
   /** @param lines whether Enter begins another line */
-  press(event: KeyboardEvent, lines: boolean): void {
+  press(event: KeyboardEvent, { lines }: { lines: boolean }): void {
     if (event.key === 'Enter' && !lines) {
       event.preventDefault();
       void this.commit();

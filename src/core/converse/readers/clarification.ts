@@ -1,6 +1,6 @@
 import { formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
-import { foldPhrase } from '../phrases.js';
+import { foldPhrase } from '../../text/foldPhrase.js';
 import { placeNamed } from '../places.js';
 import type { ConversationState, OfferedIntent } from '../state.js';
 import { countMiss, intentLabel, sayClarification, slotWords, type Reader, type Reply, type Turn } from '../turn.js';

@@ -1,7 +1,7 @@
 import { customersName, isOffered } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
-import { foldPhrase } from '../phrases.js';
+import { foldPhrase } from '../../text/foldPhrase.js';
 import { startConversation, type ConversationState } from '../state.js';
 import {
   askAgain,

@@ -6,7 +6,8 @@ import { askWhichSlot, changeEnd, type SlotFit } from '../ends.js';
 import type { Clause } from '../hear.js';
 import { bareNumber, numberFor } from '../fits.js';
 import { askForNamed, namedSlots } from '../named.js';
-import { alters, foldPhrase } from '../phrases.js';
+import { alters } from '../../language/en/commands.js';
+import { foldPhrase } from '../../text/foldPhrase.js';
 import type { OpenForm, Say } from '../state.js';
 import { remarksOn, tellAbout } from '../tell.js';
 import { doesWhatIsAsked } from './commands.js';
@@ -255,76 +256,144 @@ const FEWEST_WORDS = 4;
 const saysTooLittle = (clause: Clause): boolean =>
   asksNothing(clause) && clause.folded.split(' ').length < FEWEST_WORDS;
 
+/** What stands when the customer answers a read-back, or is asked what to change. */
+interface Standing {
+  turn: Turn;
+  form: Form;
+  open: OpenForm;
+  /** Whether the read-back is open; otherwise the customer was asked what to change. */
+  confirming: boolean;
+  questions: Clause[];
+  /** What else is wanted. */
+  wishes: Wanted[];
+  /** Clauses that are neither questions nor wishes. */
+  own: Clause[];
+  named: Slot[];
+  yes: boolean;
+  no: boolean;
+}
+
+function standingIn(turn: Turn): Standing | null {
+  const current = openForm(turn);
+  if (!current || current.open.stage === 'filling') return null;
+  const { open, form } = current;
+  const { hearing } = turn;
+  const wishes = otherWishes(turn, open.intent);
+  return {
+    turn,
+    form,
+    open,
+    confirming: open.stage === 'confirming',
+    questions: hearing.content.filter(({ question }) => question),
+    wishes,
+    own: hearing.content.filter((clause) => !clause.question && !wishes.some(({ within }) => covers(within, clause))),
+    named: wishes.length > 0 ? [] : namedSlots(turn, form, open),
+    yes: hearing.says('yes') || doesWhatIsAsked(turn) || (hearing.says('ok') && hearing.onlySteers),
+    no: hearing.says('no'),
+  };
+}
+
+/** One way of answering; `null` where the customer did not answer so. */
+type Answer = (standing: Standing) => Reply | null;
+
+const DENIES = /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/;
+const BUT = /^(?:but|except)(?: |$)/;
+
+const letsBe: Answer = ({ turn, form, confirming, yes, no }) =>
+  confirming && turn.hearing.onlySteers && turn.hearing.says('keep', 'nothing') && !(yes && !no)
+    ? leaveForm(turn, form)
+    : null;
+
+const addsWords: Answer = ({ turn, form, open, confirming, wishes }) =>
+  confirming && wishes.length === 0 ? addWords(turn, form, open) : null;
+
+const givesCorrection: Answer = ({ turn, form, open, wishes, own }) => {
+  const { state, document } = turn;
+  const corrected = wishes.length > 0 && own.length === 0 ? null : readCorrection(turn, form, open, own);
+  if (!corrected) return null;
+  const answers = wishes.filter(({ intent }) => onlyReplies(document, intent));
+  const said = answers.flatMap(
+    (wish): Say[] => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says,
+  );
+  return { ...corrected, says: [...said, ...corrected.says] };
+};
+
+const saysNoInFewWords: Answer = ({ turn, form, open, confirming, no, wishes }) =>
+  confirming && no && wishes.length > 0 && turn.hearing.content.every(saysTooLittle)
+    ? askWhatToChange(turn, form, open, 'the customer says no to the read-back, with too few words for a request')
+    : null;
+
+const saysYes: Answer = ({ turn, confirming, yes, no, own, named, wishes }) => {
+  const denies = no || turn.hearing.says('wait') || own.some(({ folded }) => DENIES.test(folded));
+  if (!confirming || !yes || no || (named.length > 0 && denies)) return null;
+  return own.every(({ folded }) => !BUT.test(folded)) ? sayYes(turn, wishes) : null;
+};
+
+const namesSlots: Answer = ({ turn, open, named, questions }) =>
+  named.length > 0 && questions.length === 0 ? askForNamed(turn, open, named) : null;
+
+/** A whole request in place of the answer is that request; "instead" lets the form go. */
+const wantsElse: Answer = ({ turn, open, no, wishes, own }) => {
+  if (!no || wishes.length === 0 || own.length > 0) return null;
+  const { state, hearing } = turn;
+  const instead = / (?:instead|rather) /.test(` ${hearing.folded} `);
+  const base = instead ? { ...state, open: null, last: open } : state;
+  return actOnWishes({ ...turn, state: base }, wishes, 'the customer wants something else');
+};
+
+const changesNothing: Answer = ({ turn, form, confirming, no }) => {
+  const { state, hearing } = turn;
+  if (confirming || !hearing.onlySteers || !hearing.says('nothing', 'ok', 'yes') || no) return null;
+  return hearing.says('ok', 'yes')
+    ? { ...advance(turn, { ...state, tries: 0 }), why: 'there is nothing to change' }
+    : leaveForm(turn, form);
+};
+
+const saysNo: Answer = ({ turn, form, open, confirming, no, own, questions }) => {
+  if ((!no && !turn.hearing.says('keep')) || questions.length > 0) return null;
+  const again = !confirming || form.onNo === 'leave';
+  if (again && own.length === 0) return leaveForm(turn, form);
+  return confirming && (own.length === 0 || no)
+    ? askWhatToChange(turn, form, open, 'the customer says no to the read-back')
+    : null;
+};
+
+const saysWhatIsHeld: Answer = ({ turn, form, open, own }) => {
+  const { same } = changesIn(turn, form, open, own);
+  return same && own.some(({ folded }) => !alters(folded))
+    ? { ...advance(turn, { ...turn.state, tries: 0 }), why: 'the value is the one that is held' }
+    : null;
+};
+
+const asksToWait: Answer = ({ turn, form, open, confirming }) =>
+  confirming && turn.hearing.says('wait') && turn.hearing.onlySteers && form.onNo !== 'leave'
+    ? askWhatToChange(turn, form, open, 'the customer wants to change something')
+    : null;
+
+/** The ways of answering, in the order in which they are looked for. */
+const ANSWERS: readonly Answer[] = [
+  letsBe,
+  addsWords,
+  givesCorrection,
+  saysNoInFewWords,
+  saysYes,
+  namesSlots,
+  wantsElse,
+  changesNothing,
+  saysNo,
+  saysWhatIsHeld,
+  asksToWait,
+];
+
 /** Yes, no or a correction, when the read-back stands open or the customer was asked what to change. */
 export const confirmationReader: Reader = {
   name: 'confirmation',
   read(turn) {
-    const current = openForm(turn);
-    if (!current || current.open.stage === 'filling') return null;
-    const { open, form } = current;
-    const { hearing, state } = turn;
-    const questions = hearing.content.filter(({ question }) => question);
-    const wishes = otherWishes(turn, open.intent);
-    const own = hearing.content.filter(
-      (clause) => !clause.question && !wishes.some(({ within }) => covers(within, clause)),
-    );
-    const confirming = open.stage === 'confirming';
-    const no = hearing.says('no');
-    const yes = hearing.says('yes') || doesWhatIsAsked(turn) || (hearing.says('ok') && hearing.onlySteers);
-
-    if (confirming && hearing.onlySteers && hearing.says('keep', 'nothing') && !(yes && !no))
-      return leaveForm(turn, form);
-    const added = confirming && wishes.length === 0 ? addWords(turn, form, open) : null;
-    if (added) return added;
-    const corrected = wishes.length > 0 && own.length === 0 ? null : readCorrection(turn, form, open, own);
-    if (corrected) {
-      const answers = wishes.filter(({ intent }) => onlyReplies(turn.document, intent));
-      const said = answers.flatMap(
-        (wish): Say[] => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says,
-      );
-      return { ...corrected, says: [...said, ...corrected.says] };
-    }
-    const named = wishes.length > 0 ? [] : namedSlots(turn, form, open);
-    if (confirming && no && wishes.length > 0 && hearing.content.every(saysTooLittle)) {
-      return askWhatToChange(
-        turn,
-        form,
-        open,
-        'the customer says no to the read-back, with too few words for a request',
-      );
-    }
-    const denies =
-      no ||
-      hearing.says('wait') ||
-      own.some(({ folded }) => /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/.test(folded));
-    if (confirming && yes && !no && !(named.length > 0 && denies)) {
-      if (own.every(({ folded }) => !/^(?:but|except)(?: |$)/.test(folded))) return sayYes(turn, wishes);
-    }
-    if (named.length > 0 && questions.length === 0) return askForNamed(turn, open, named);
-    if (no && wishes.length > 0 && own.length === 0) {
-      // A whole request in place of the answer is that request; "instead" lets the form go.
-      const instead = / (?:instead|rather) /.test(` ${hearing.folded} `);
-      const base = instead ? { ...state, open: null, last: open } : state;
-      return actOnWishes({ ...turn, state: base }, wishes, 'the customer wants something else');
-    }
-    if (!confirming && hearing.onlySteers && hearing.says('nothing', 'ok', 'yes') && !no) {
-      return hearing.says('ok', 'yes')
-        ? { ...advance(turn, { ...state, tries: 0 }), why: 'there is nothing to change' }
-        : leaveForm(turn, form);
-    }
-    if ((no || hearing.says('keep')) && questions.length === 0) {
-      const again = !confirming || form.onNo === 'leave';
-      if (again && own.length === 0) return leaveForm(turn, form);
-      if (confirming && (own.length === 0 || no)) {
-        return askWhatToChange(turn, form, open, 'the customer says no to the read-back');
-      }
-    }
-    const { same } = changesIn(turn, form, open, own);
-    if (same && own.some(({ folded }) => !alters(folded))) {
-      return { ...advance(turn, { ...state, tries: 0 }), why: 'the value is the one that is held' };
-    }
-    if (confirming && hearing.says('wait') && hearing.onlySteers && form.onNo !== 'leave') {
-      return askWhatToChange(turn, form, open, 'the customer wants to change something');
+    const standing = standingIn(turn);
+    if (!standing) return null;
+    for (const answer of ANSWERS) {
+      const reply = answer(standing);
+      if (reply) return reply;
     }
     return null;
   },

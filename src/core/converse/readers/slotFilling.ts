@@ -5,10 +5,12 @@ import { answered, answerWords, corrects, namesSomething, type Filling } from '.
 import { changeEnd } from '../ends.js';
 import { saysSomething } from '../fits.js';
 import { freeValue } from '../freeWords.js';
+import type { Clause } from '../hear.js';
 import { askForNamed, namedSlots } from '../named.js';
-import { alters } from '../phrases.js';
+import { alters } from '../../language/en/commands.js';
 import type { Say } from '../state.js';
 import { tellAbout } from '../tell.js';
+import type { GivenValues } from '../values.js';
 import {
   advance,
   applying,
@@ -98,6 +100,89 @@ function furtherThings({ turn, form, open }: Filling, given: Record<string, Slot
     .filter((name) => !sameValue(open.values[name], given[name]));
 }
 
+/** What a message gives while slots are filled. */
+interface Heard {
+  filling: Filling;
+  /** Parts that ask for something else. */
+  foreign: ReadPart[];
+  content: readonly Clause[];
+  /** Stretches of the form's own that ask nothing. */
+  plain: Stretches;
+  read: GivenValues;
+  given: Record<string, SlotValue>;
+}
+
+function hearValues(filling: Filling): Heard {
+  const { turn } = filling;
+  const foreign = foreignParts(filling);
+  const { content } = turn.hearing;
+  const own = foreign.length > 0 ? turn.parts.filter((part) => !foreign.includes(part)) : content;
+  const plain = own.filter((stretch) => !asksIn(turn, stretch));
+  const read = answered(filling, plain);
+  const fromQuestions = foreign.length > 0 ? {} : valueOffered(filling, own);
+  return { filling, foreign, content, plain, read, given: { ...fromQuestions, ...read.given } };
+}
+
+/** "Change the day": of what is being filled, before anything else. */
+function namesHeldSlot({ filling: { turn, form, open }, content, given }: Heard): Reply | null {
+  const mayName = alters(turn.hearing.folded) && content.length > 0 && Object.keys(given).length === 0;
+  const named = mayName ? namedSlots(turn, form, open) : [];
+  const again = named.filter(({ name }) => open.values[name] !== undefined);
+  return again.length > 0 && !namesSomething(turn) && content.every(({ question }) => !question)
+    ? askForNamed(turn, open, again)
+    : null;
+}
+
+/** Whether the message as a whole wants something else, and gives nothing that was asked for. */
+function wantsElse({ filling: { turn, open }, foreign, content, read, given }: Heard): boolean {
+  const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
+  if (accepted === null || accepted === open.intent || isSmallTalk(turn, accepted)) return false;
+  const repeated =
+    Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) && onlyValues(turn, open.intent);
+  const answersAsked =
+    open.asked !== null && (given[open.asked] !== undefined || read.wrong.some(({ slot }) => slot === open.asked));
+  return content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given));
+}
+
+/** Nothing was taken: what is parked may be meant, or a value that no list has. */
+function takeNothing({ filling, foreign, content, plain }: Heard): Reply | null {
+  const { turn, asked } = filling;
+  const inForeign = ({ start, end }: { start: number; end: number }) =>
+    foreign.some((part) => part.start < end && start < part.end);
+  if (foreign.length > 0 || content.some(inForeign)) return null;
+  const back = backToParked(filling, content);
+  if (back) return back;
+  const unknown = unknownValue(filling, plain);
+  if (unknown.length === 0) return null;
+  const missed = countMiss(turn, (next) => {
+    const again = askAgain(turn, next);
+    return { ...again, says: [...unknown, ...again.says] };
+  });
+  return { ...missed, why: `no value of ${asked?.name} is called that` };
+}
+
+/** Takes values, answers what was asked besides, and goes on. */
+function takeValues({ filling: { turn, form }, foreign, read }: Heard, taken: Record<string, SlotValue>): Reply {
+  const names = Object.keys(taken);
+  const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
+  const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
+  const answers: Say[] = wishes
+    .filter(({ intent }) => onlyReplies(turn.document, intent))
+    .flatMap((wish) => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says);
+  const later = wishes
+    .filter(({ intent }) => !onlyReplies(turn.document, intent))
+    .map((wish) => offeredFrom(turn, wish));
+  const set = setValues(turn, withWaiting(state, later), taken);
+  const next = tellAbout(turn, set.state, read) ?? advance(turn, set.state);
+  const readBack = next.state.open?.stage === 'confirming' ? readBackOf(turn, form, set.state) : null;
+  const told = sayChanges(turn, set.state, set.changed, readBack);
+  const why =
+    names.length > 0
+      ? `the message gives ${names.map((slot) => slotGiven(slot, taken[slot]!)).join(', ')}`
+      : 'a value cannot be taken as it was given';
+  return { ...next, says: [...answers, ...told, ...next.says], acts: [...set.acts, ...next.acts], why };
+}
+
 /** Values for the slot that was asked for, and any others offered with it. */
 export const slotFillingReader: Reader = {
   name: 'slot filling',
@@ -106,72 +191,21 @@ export const slotFillingReader: Reader = {
     if (current?.open.stage !== 'filling') return null;
     const { open, form } = current;
     const asked = form.slots.find(({ name }) => name === open.asked);
-    const filling: Filling = { turn, form, open, asked };
-    const foreign = foreignParts(filling);
-    const inForeign = ({ start, end }: { start: number; end: number }) =>
-      foreign.some((part) => part.start < end && start < part.end);
-    const content = turn.hearing.content;
-    const own = foreign.length > 0 ? turn.parts.filter((part) => !foreign.includes(part)) : content;
-    const plain = own.filter((stretch) => !asksIn(turn, stretch));
-    const read = answered(filling, plain);
-    const fromQuestions = foreign.length > 0 ? {} : valueOffered(filling, own);
-    const given = { ...fromQuestions, ...read.given };
-    const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
-    const other = accepted !== null && accepted !== open.intent && !isSmallTalk(turn, accepted);
-    const repeated =
-      Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) &&
-      onlyValues(turn, open.intent);
-    const answersAsked =
-      open.asked !== null && (given[open.asked] !== undefined || read.wrong.some(({ slot }) => slot === open.asked));
-    // "Change the day": of what is being filled, before anything else.
-    const mayName = alters(turn.hearing.folded) && content.length > 0 && Object.keys(given).length === 0;
-    const named = mayName ? namedSlots(turn, form, open) : [];
-    const again = named.filter(({ name }) => open.values[name] !== undefined);
-    if (again.length > 0 && !namesSomething(turn) && content.every(({ question }) => !question))
-      return askForNamed(turn, open, again);
-    if (
-      other &&
-      (content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given)))
-    )
-      return null;
-
+    const heard = hearValues({ turn, form, open, asked });
+    const { given, read, plain } = heard;
+    const named = namesHeldSlot(heard);
+    if (named) return named;
+    if (wantsElse(heard)) return null;
     const end =
       open.asked !== null && given[open.asked] !== undefined ? null : changeEnd(turn, form, open, given, plain);
     if (end) return end;
-    const further = furtherThings(filling, given);
+    const further = furtherThings(heard.filling, given);
     for (const slot of further) delete given[slot];
-    const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
-    const names = Object.keys(taken);
-    const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
-    const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
     if (further.length > 0) read.firstOf = valueWords(turn, open.values[further[0]!]!);
-    if (names.length === 0 && read.between === null && read.wrong.length === 0 && further.length === 0) {
-      if (wishes.length > 0 || content.some(inForeign)) return null;
-      const back = backToParked(filling, content);
-      if (back) return back;
-      const unknown = unknownValue(filling, plain);
-      if (unknown.length === 0) return null;
-      const missed = countMiss(turn, (next) => {
-        const again = askAgain(turn, next);
-        return { ...again, says: [...unknown, ...again.says] };
-      });
-      return { ...missed, why: `no value of ${asked?.name} is called that` };
-    }
-    const answers: Say[] = wishes
-      .filter(({ intent }) => onlyReplies(turn.document, intent))
-      .flatMap((wish) => actOnIntent({ ...turn, state: { ...state, open: null, parked: [], waiting: [] } }, wish).says);
-    const later = wishes
-      .filter(({ intent }) => !onlyReplies(turn.document, intent))
-      .map((wish) => offeredFrom(turn, wish));
-    const set = setValues(turn, withWaiting(state, later), taken);
-    const next = tellAbout(turn, set.state, read) ?? advance(turn, set.state);
-    const readBack = next.state.open?.stage === 'confirming' ? readBackOf(turn, form, set.state) : null;
-    const told = sayChanges(turn, set.state, set.changed, readBack);
-    const why =
-      names.length > 0
-        ? `the message gives ${names.map((slot) => slotGiven(slot, taken[slot]!)).join(', ')}`
-        : 'a value cannot be taken as it was given';
-    return { ...next, says: [...answers, ...told, ...next.says], acts: [...set.acts, ...next.acts], why };
+    const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
+    const nothing =
+      Object.keys(taken).length === 0 && read.between === null && read.wrong.length === 0 && further.length === 0;
+    return nothing ? takeNothing(heard) : takeValues(heard, taken);
   },
 };
 

@@ -1,6 +1,6 @@
-import { DICTIONARY } from '../../text/dictionary.js';
+import { DICTIONARY } from '../../language/en/dictionary.js';
 import { tidy, type Token, type TokenisedText } from '../../text/tokens.js';
-import { TENS, UNITS } from './counts.js';
+import { TENS, UNITS } from '../../language/en/numbers.js';
 import type { Finder, Found } from './finder.js';
 
 const STREET =

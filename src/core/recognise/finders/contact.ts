@@ -136,7 +136,7 @@ export const phoneFinder: Finder = {
     };
     return (text) => {
       const written = matches(text.text, PHONE, read);
-      const said = speltRuns(text, true).flatMap((run): Found[] => {
+      const said = speltRuns(text, { digitsOnly: true }).flatMap((run): Found[] => {
         const { signs, parts } = run;
         const place = run.original(0, signs.length);
         const inWords = parts.some(({ start, end }) => /\p{L}/u.test(text.text.slice(start, end)));

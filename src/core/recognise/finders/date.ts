@@ -1,10 +1,11 @@
 import { addMinutes } from 'date-fns';
 import type { TokenisedText } from '../../text/tokens.js';
-import { isOrdinalWord, readCount, readPart } from './counts.js';
-import { exists, isoDate, MONTHS, NAMED_DAYS, readLocalTime, WEEKDAYS, type Days } from './dates/calendar.js';
+import { isOrdinalWord, readCount, readPart } from '../../language/en/numbers.js';
+import { MONTHS, WEEKDAYS } from '../../language/en/calendar.js';
+import { exists, isoDate, NAMED_DAYS, readLocalTime, type Days } from './dates/calendar.js';
 import { readDay, readDayRange, type DayRead } from './dates/days.js';
 import { noDayAt } from './dates/noDay.js';
-import { isoTime, readTime, type TimeRead } from './dates/times.js';
+import { isoTime, readTime, type TimeRead } from '../../language/en/times.js';
 import type { Finder, Found } from './finder.js';
 import { joined, scanWords, wordsOfText, type Word } from './words.js';
 

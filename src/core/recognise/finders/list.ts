@@ -1,9 +1,9 @@
 import { stemmer } from 'stemmer';
-import { DICTIONARY } from '../../text/dictionary.js';
+import { DICTIONARY } from '../../language/en/dictionary.js';
 import { NearWords } from '../../text/nearWords.js';
 import { tokenise, type Token } from '../../text/tokens.js';
 import type { Finder, Found, Match } from './finder.js';
-import { UNITS } from './counts.js';
+import { UNITS } from '../../language/en/numbers.js';
 import { Steps } from './steps.js';
 
 interface Phrase {
@@ -70,7 +70,7 @@ class ListWords {
   }
 
   /** How words of the list match a written one. @param mayBeMisspelt whether slips are looked for */
-  matches(norm: string, mayBeMisspelt: boolean): WordMatches {
+  matches(norm: string, { mayBeMisspelt }: { mayBeMisspelt: boolean }): WordMatches {
     const written = listWord(norm);
     const unit = UNITS.get(norm);
     const other = norm.endsWith('s') ? norm.slice(0, -1) : `${norm}s`;
@@ -176,7 +176,7 @@ export const listFinder: Finder = {
         norm.length <= LONGEST_MISSPELT;
       // Of a text of nothing but unknown words, only so many are looked for; what is not looked for is not remembered.
       if (mayBeMisspelt && !steps.take()) return NO_MATCHES;
-      const matches = words.matches(norm, mayBeMisspelt);
+      const matches = words.matches(norm, { mayBeMisspelt });
       known.set(norm, matches);
       return matches;
     };

@@ -1,4 +1,4 @@
-import { readCount, readDigits, readOrdinal } from './counts.js';
+import { readCount, readDigits, readOrdinal } from '../../language/en/numbers.js';
 import type { Finder, Found } from './finder.js';
 import { scanWords, wordsOfText, type Word } from './words.js';
 

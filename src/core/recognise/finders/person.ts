@@ -1,4 +1,4 @@
-import { DICTIONARY } from '../../text/dictionary.js';
+import { DICTIONARY } from '../../language/en/dictionary.js';
 import { tidy, type TokenisedText, type Token } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
 
@@ -60,7 +60,7 @@ const parted = (text: string, before: Token, token: Token): boolean => {
 };
 
 /** Index after the last word of a name that begins here; the place itself where none does. */
-function nameEnd({ text, tokens }: TokenisedText, at: number, mayBeSmall: boolean): number {
+function nameEnd({ text, tokens }: TokenisedText, at: number, { mayBeSmall }: { mayBeSmall: boolean }): number {
   let next = at;
   while (next < tokens.length && next - at < MOST_WORDS) {
     const token = tokens[next]!;
@@ -89,7 +89,7 @@ export const personFinder: Finder = {
       const cue = cueBefore(tokens, at);
       if (!title && cue === null) continue;
       const from = title ? at + 1 : at;
-      const end = nameEnd(text, from, title || cue === 'strong');
+      const end = nameEnd(text, from, { mayBeSmall: title || cue === 'strong' });
       if (end === from) continue;
       const [first, last] = [tokens[at]!, tokens[end - 1]!];
       found.push({

@@ -1,4 +1,4 @@
-import { readCount, readPart } from './counts.js';
+import { readCount, readPart } from '../../language/en/numbers.js';
 import type { Finder } from './finder.js';
 import { joined, scanWords, wordsOfText, type Word } from './words.js';
 

@@ -1,5 +1,5 @@
 import type { TokenisedText } from '../../text/tokens.js';
-import { TENS, UNITS } from './counts.js';
+import { TENS, UNITS } from '../../language/en/numbers.js';
 import { wordsOfText, type Word } from './words.js';
 
 /** Names of the letters as they are said, and the words that stand for letters on the telephone. */
@@ -37,11 +37,15 @@ export interface SpeltRun {
 }
 
 /** What a word stands for in a code. @param digitsOnly whether letters count for nothing */
-function speltAt(words: readonly Word[], at: number, digitsOnly: boolean): { signs: string; next: number } | null {
+function speltAt(
+  words: readonly Word[],
+  at: number,
+  { digitsOnly }: { digitsOnly: boolean },
+): { signs: string; next: number } | null {
   const word = words[at]!;
   const times = TIMES.get(word.said);
   if (times !== undefined) {
-    const after = words[at + 1] && speltAt(words, at + 1, digitsOnly);
+    const after = words[at + 1] && speltAt(words, at + 1, { digitsOnly });
     return after && after.signs.length === 1 ? { signs: after.signs.repeat(times), next: after.next } : null;
   }
   if (/^\d+$/.test(word.said)) return { signs: word.said, next: at + 1 };
@@ -70,7 +74,7 @@ const isDigitWord = (said: string): boolean => NOUGHT.test(said) || (UNITS.get(s
  * ("jay five four one", "double oh seven", "i n v 3 1 0").
  * @param digitsOnly whether only digits are of interest
  */
-export function speltRuns(text: TokenisedText, digitsOnly = false): SpeltRun[] {
+export function speltRuns(text: TokenisedText, { digitsOnly = false }: { digitsOnly?: boolean } = {}): SpeltRun[] {
   const words = wordsOfText(text);
   const runs: SpeltRun[] = [];
   let parts: Spelt[] = [];
@@ -85,7 +89,7 @@ export function speltRuns(text: TokenisedText, digitsOnly = false): SpeltRun[] {
       at++;
       continue;
     }
-    const spelt = speltAt(words, at, digitsOnly);
+    const spelt = speltAt(words, at, { digitsOnly });
     if (spelt) {
       parts.push({ start: word.start, end: words[spelt.next - 1]!.end, signs: spelt.signs });
       at = spelt.next;

@@ -1,8 +1,8 @@
-import { DICTIONARY } from '../../text/dictionary.js';
+import { DICTIONARY } from '../../language/en/dictionary.js';
 import { editDistance } from '../../text/distance.js';
 import type { TokenisedText } from '../../text/tokens.js';
 import type { Value } from '../value.js';
-import { MONTHS, WEEKDAYS } from './dates/calendar.js';
+import { MONTHS, WEEKDAYS } from '../../language/en/calendar.js';
 import type { Found } from './finder.js';
 
 /** A word as the readers of numbers, dates and times take it. Offsets are UTF-16 code units of the original text. */

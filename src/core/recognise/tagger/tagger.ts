@@ -1,6 +1,6 @@
 import { findEntity, type BotDocument, type EntityKind, type Form } from '../../bot/document.js';
 import type { Mark, MarkedText } from '../../bot/marking.js';
-import { DICTIONARY } from '../../text/dictionary.js';
+import { DICTIONARY } from '../../language/en/dictionary.js';
 import { sentencesOf } from '../../text/sentences.js';
 import { tokenAfter, tokensWithin, type Token, type TokenisedText } from '../../text/tokens.js';
 import type { Candidate } from '../finders/finder.js';

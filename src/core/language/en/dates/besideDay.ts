@@ -1,4 +1,4 @@
-import { readCount } from '../../../recognise/finders/counts.js';
+import { readCount } from '../numbers.js';
 import { addUnits, weekOf } from '../../../recognise/finders/dates/calendar.js';
 import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
 import { said, one, stretch, skipThe, unitAt } from './parts.js';

@@ -1,5 +1,5 @@
 import { addDays, eachDayOfInterval, isWeekend } from 'date-fns';
-import { readOrdinal } from '../../../recognise/finders/counts.js';
+import { readOrdinal } from '../numbers.js';
 import { dayOf, isoDate, nthWeekday, type Days } from '../../../recognise/finders/dates/calendar.js';
 import type { DayRead, DayReader } from '../../../recognise/finders/dates/dayReader.js';
 import { said, one, stretch, skipThe, weekdayAt, pair, namedMonth } from './parts.js';

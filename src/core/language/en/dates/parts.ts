@@ -1,13 +1,6 @@
-import { readOrdinal } from '../../../recognise/finders/counts.js';
-import {
-  dayOf,
-  dayOfYearAhead,
-  MONTHS,
-  monthAhead,
-  monthOf,
-  WEEKDAYS,
-  type Days,
-} from '../../../recognise/finders/dates/calendar.js';
+import { readOrdinal } from '../numbers.js';
+import { MONTHS, WEEKDAYS } from '../calendar.js';
+import { dayOf, dayOfYearAhead, monthAhead, monthOf, type Days } from '../../../recognise/finders/dates/calendar.js';
 import type { DayContext, DayRead } from '../../../recognise/finders/dates/dayReader.js';
 import { joined, type Word } from '../../../recognise/finders/words.js';
 

@@ -1,5 +1,5 @@
 import { addDays } from 'date-fns';
-import { readCount } from '../../../recognise/finders/counts.js';
+import { readCount } from '../numbers.js';
 import { addUnits, nextWeekday } from '../../../recognise/finders/dates/calendar.js';
 import type { DayRead, DayReader } from '../../../recognise/finders/dates/dayReader.js';
 import { joined, type Word } from '../../../recognise/finders/words.js';

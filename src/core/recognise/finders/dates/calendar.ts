@@ -1,23 +1,6 @@
 import { UTCDate } from '@date-fns/utc';
 import { addDays, addMonths, addWeeks, endOfMonth, format, getDay, getDaysInMonth, startOfWeek } from 'date-fns';
 
-/** Days of the week, Sunday first as in `Date`. */
-export const WEEKDAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'];
-export const MONTHS = [
-  'january',
-  'february',
-  'march',
-  'april',
-  'may',
-  'june',
-  'july',
-  'august',
-  'september',
-  'october',
-  'november',
-  'december',
-];
-
 /** A stretch of days, both ends in it. */
 export interface Days {
   from: Date;

@@ -2,7 +2,8 @@ import { UTCDate } from '@date-fns/utc';
 import { DAY_READERS } from '../../../language/en/dates/index.js';
 import { monthAt, monthDay, one, said, skipThe } from '../../../language/en/dates/parts.js';
 import type { Word } from '../words.js';
-import { dayOfMonthAhead, exists, MONTHS } from './calendar.js';
+import { MONTHS } from '../../../language/en/calendar.js';
+import { dayOfMonthAhead, exists } from './calendar.js';
 import type { DayContext, DayRead } from './dayReader.js';
 
 export type { DayRead } from './dayReader.js';
@@ -52,7 +53,8 @@ export function readDayRange(words: readonly Word[], at: number, context: Reckon
   const secondFrom = (today: Date): DayRead | null => {
     const from = today === context.today ? context : { today, region: context.region };
     return (
-      readDay(words, place, from) ?? (figureMayDo || monthFirst ? bareSecond(words, place, from, monthFirst) : null)
+      readDay(words, place, from) ??
+      (figureMayDo || monthFirst ? bareSecond(words, place, from, { afterMonth: monthFirst }) : null)
     );
   };
   const near = secondFrom(monthFirst ? first.from : context.today);
@@ -82,7 +84,12 @@ function bareDay(words: readonly Word[], at: number): BareDay | null {
   return day && { day: day.value, next: day.next, from: new UTCDate(0), to: new UTCDate(0) };
 }
 
-function bareSecond(words: readonly Word[], at: number, { today }: ReckonedFrom, afterMonth: boolean): DayRead | null {
+function bareSecond(
+  words: readonly Word[],
+  at: number,
+  { today }: ReckonedFrom,
+  { afterMonth }: { afterMonth: boolean },
+): DayRead | null {
   const from = skipThe(words, at);
   const day = monthDay(words, from);
   return day?.ordinal || (day && (from > at || afterMonth)) ? one(dayOfMonthAhead(today, day.value), day.next) : null;

@@ -1,6 +1,7 @@
 import type { TokenisedText } from '../../../text/tokens.js';
 import { wordsOfText, type Word } from '../words.js';
-import { dayOf, MONTHS } from './calendar.js';
+import { MONTHS } from '../../../language/en/calendar.js';
+import { dayOf } from './calendar.js';
 
 /** The most days that each month has in any year. */
 const MOST_DAYS = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];

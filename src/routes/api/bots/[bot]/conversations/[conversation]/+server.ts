@@ -8,7 +8,7 @@ const gone = () => new NotFoundError('There is no such conversation.');
 export const GET: RequestHandler = (event) =>
   answer(event, 'bot:talk', async ({ bots, conversations }, context) => {
     const bot = await bots.get(pathNumber(event.params.bot));
-    const found = await conversations.get(context, bot, pathNumber(event.params.conversation), true);
+    const found = await conversations.get(context, bot, pathNumber(event.params.conversation), { all: true });
     if (!found) throw gone();
     return found;
   });

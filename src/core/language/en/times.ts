@@ -1,5 +1,5 @@
-import { TENS, UNITS } from '../counts.js';
-import { joined, type Word } from '../words.js';
+import { TENS, UNITS } from './numbers.js';
+import { joined, type Word } from '../../recognise/finders/words.js';
 
 /** A time of day or a stretch of one, in minutes from midnight. */
 export interface TimeRead {
@@ -189,7 +189,7 @@ const FIXED: ReadonlyMap<string, number> = new Map([
 ]);
 
 /** A point in time by the clock. @param bare whether a figure alone will do, as between "from" and "to" */
-function readPoint(words: readonly Word[], at: number, bare: boolean): TimeRead | null {
+function readPoint(words: readonly Word[], at: number, { bare }: { bare: boolean }): TimeRead | null {
   const from = said(words, at) === '12' || said(words, at) === 'twelve' ? at + 1 : at;
   const fixed =
     FIXED.get(said(words, at).replace(/ish$/, '')) ?? (from > at ? FIXED.get(said(words, from)) : undefined);
@@ -224,7 +224,7 @@ const dash = (word: Word | undefined): boolean => word !== undefined && /^[-â€“â
 /** "between 2 and 4", "from nine to five", "2-4pm", "10am until noon". */
 function readTimeRange(words: readonly Word[], at: number): TimeRead | null {
   const opening = /^(?:between|from)$/.test(said(words, at)) ? at + 1 : at;
-  const first = readPoint(words, opening, true);
+  const first = readPoint(words, opening, { bare: true });
   if (!first) return null;
   const link = first.next;
   const between = said(words, at) === 'between';
@@ -234,18 +234,19 @@ function readTimeRange(words: readonly Word[], at: number): TimeRead | null {
       ? link + 1
       : -1;
   if (linked < 0) return null;
-  const second = readPoint(words, linked, true);
+  const second = readPoint(words, linked, { bare: true });
   if (!second) return null;
   const sure =
     opening > at ||
     first.certain ||
     second.certain ||
-    readPoint(words, opening, false) !== null ||
-    readPoint(words, linked, false) !== null;
+    readPoint(words, opening, { bare: false }) !== null ||
+    readPoint(words, linked, { bare: false }) !== null;
   if (!sure) return null;
   // Between "between" and "and" may stand any two figures; followed by a thing they are no times.
   const after = words[second.next];
-  const plain = readPoint(words, opening, false) === null && readPoint(words, linked, false) === null;
+  const plain =
+    readPoint(words, opening, { bare: false }) === null && readPoint(words, linked, { bare: false }) === null;
   if (plain && after && joined(after) && !MAY_FOLLOW.test(after.said)) return null;
   let from = first.from;
   if (!first.certain && second.certain && second.from >= 12 * 60 && from < 12 * 60 && from + 12 * 60 < second.from)
@@ -302,7 +303,7 @@ function firstThing(words: readonly Word[], at: number): TimeRead | null {
 
 /** The time that the words at a place name, the longest reading of them; `null` where they name none. */
 export function readTime(words: readonly Word[], at: number): TimeRead | null {
-  const readings = [readTimeRange(words, at), readPoint(words, at, false), readPart(words, at)];
+  const readings = [readTimeRange(words, at), readPoint(words, at, { bare: false }), readPart(words, at)];
   return readings.reduce((best, reading) => (reading && reading.next > (best?.next ?? at) ? reading : best), null);
 }
 

@@ -1,4 +1,4 @@
-import { joined, type Word } from './words.js';
+import { joined, type Word } from '../../recognise/finders/words.js';
 
 /** A number read from words that begin somewhere. */
 export interface Count {

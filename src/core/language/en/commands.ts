@@ -1,42 +1,9 @@
+import type { Steering } from '../../converse/steering.js';
+
 /**
  * What customers say to steer a conversation, in English. Each list holds whole clauses, as patterns on folded words:
  * a clause that says anything besides is no steering ("leave it by the gate").
  */
-
-/** Small letters, no accents or apostrophes, punctuation to spaces. */
-export function foldPhrase(text: string): string {
-  return text
-    .normalize('NFKD')
-    .replace(/[\p{M}'’]/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}?]+/gu, ' ')
-    .trim();
-}
-
-/** What a clause does to the conversation itself. */
-export type Steering =
-  | 'leave'
-  | 'keep'
-  | 'person'
-  | 'startOver'
-  | 'repeat'
-  | 'help'
-  | 'nothing'
-  | 'neither'
-  | 'both'
-  | 'unknown'
-  | 'indifferent'
-  | 'refusal'
-  | 'annoyed'
-  | 'asBefore'
-  | 'yes'
-  | 'no'
-  | 'wait'
-  | 'ok'
-  | 'thanks'
-  | 'greeting'
-  | 'bye'
-  | 'filler';
 
 const any = (...phrases: string[]): string => `(?:${phrases.join('|')})`;
 
@@ -477,7 +444,7 @@ const BARE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, c
   new RegExp(`^${core}\\??$`),
 ]);
 
-/** What a whole clause does to the conversation; `null` where it says something else. @param folded of {@link foldPhrase} */
+/** What a whole clause does to the conversation; `null` where it says something else. @param folded of `foldPhrase` */
 export function steeringOf(folded: string): Steering | null {
   const find = (list: typeof BARE) => list.find(([, pattern]) => pattern.test(folded))?.[0] ?? null;
   return find(BARE) ?? find(WHOLE);
