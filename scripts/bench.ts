@@ -69,6 +69,7 @@ function botOfSize(intents: number, utterances: number): BotDocument {
     name: `${intents} × ${utterances}`,
     entities,
     forms: [...nursery.forms, ...waste.forms],
+    desks: [...nursery.desks, ...waste.desks.filter(({ name }) => !nursery.desks.some((own) => own.name === name))],
     intents: made,
   };
 }

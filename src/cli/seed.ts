@@ -42,7 +42,7 @@ export async function seedDemo(
     const texts = [...prepared.texts];
     if (files.includes('test.tsv')) {
       const lines = loadTestFile(path.join(demoFolder, name, 'test.tsv'));
-      await createTestSet(database, id, 'Customer messages', lines, at);
+      await createTestSet(database, id, { name: 'Customer messages', lines }, at);
       texts.push(...lines.map((line) => line.text));
     }
     if (files.includes('walkthroughs.json')) {

@@ -75,7 +75,7 @@ function figureAnswer(filling: Filling, own: Stretches): Record<string, SlotValu
   if (!asked) return null;
   const number = bareNumber(answerWords(turn, own));
   if (!number || Object.keys(figureCorrection(filling, own)).length > 0) return null;
-  const value = numberFor(turn.document, asked, number, turn.now);
+  const value = numberFor(turn.document, asked, number, { today: turn.now });
   if (value !== undefined) return { [asked.name]: value };
   return kindOf(turn.document, asked) === 'number' ? null : {};
 }
@@ -93,7 +93,7 @@ function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record
       (kind !== 'number' && kind !== 'money' && kind !== 'time' && !(kind === 'date' && number.named))
     )
       return [];
-    const value = numberFor(turn.document, slot, number, turn.now, held);
+    const value = numberFor(turn.document, slot, number, { today: turn.now, held });
     return value === undefined ? [] : [[slot.name, value]];
   });
   const amounts = fits.filter(([slot]) => kindOfSlot(turn.document, form, slot) === 'number');

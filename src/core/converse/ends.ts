@@ -55,8 +55,7 @@ const DAY_ALONE = /^(?:the\s+)?(\d{1,2})(?:st|nd|rd|th)?$/iu;
 /** What one new day changes where a form holds both ends of a stretch: the end that the words tell, else either. */
 function endsFor(
   turn: Turn,
-  form: Form,
-  open: OpenForm,
+  { form, open }: { form: Form; open: OpenForm },
   given: Record<string, SlotValue>,
   within: Stretches,
 ): { said: string; options: SlotFit[] } | null {
@@ -85,12 +84,11 @@ function endsFor(
  */
 export function changeEnd(
   turn: Turn,
-  form: Form,
-  open: OpenForm,
+  { form, open }: { form: Form; open: OpenForm },
   given: Record<string, SlotValue>,
   within: Stretches,
 ): Reply | null {
-  const change = endsFor(turn, form, open, given, within);
+  const change = endsFor(turn, { form, open }, given, within);
   if (!change) return null;
   const { said, options } = change;
   const [first, last] = endsOfForm(turn.document, form)!.map(({ name }) => name) as [string, string];

@@ -105,8 +105,7 @@ export function numberFor(
   document: BotDocument,
   slot: Slot,
   number: BareNumber,
-  today: string | null,
-  held?: SlotValue,
+  { today, held }: { today: string | null; held?: SlotValue | undefined },
 ): SlotValue | undefined {
   const { value, named, digits } = number;
   const kind = kindOf(document, slot);

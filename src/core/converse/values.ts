@@ -187,12 +187,17 @@ const asksFor = (slot: Slot, word: string): boolean =>
     words.toLowerCase().includes(word.toLowerCase()),
   );
 
+/** A text, and what was read in it. */
+interface Read {
+  text: string;
+  readings: readonly SlotReading[];
+}
+
 /** "Friday 5", or "5.30" where a time is asked for: a figure is an hour. */
 function asHours(
   document: BotDocument,
   form: Form,
-  text: string,
-  readings: readonly SlotReading[],
+  { text, readings }: Read,
   { held, asked }: { held: Record<string, SlotValue>; asked: string | null },
 ): SlotReading[] {
   const kind = (name: string) => kindOfSlot(document, form, name);
@@ -261,15 +266,14 @@ function asOneChoice(text: string, readings: readonly SlotReading[]): SlotReadin
 export function gatherValues(
   document: BotDocument,
   form: Form,
-  text: string,
-  readings: readonly SlotReading[],
+  { text, readings }: Read,
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
   const near = readings.map((reading) => {
     const own = inHalf(document, form, reading, held);
     return own.slot === asked ? own : nearHeld(own, held[own.slot], today);
   });
-  const counting = asOneChoice(text, asHours(document, form, text, near, { held, asked })).filter(
+  const counting = asOneChoice(text, asHours(document, form, { text, readings: near }, { held, asked })).filter(
     (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
   );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);

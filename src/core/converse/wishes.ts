@@ -75,7 +75,7 @@ export function valuesFor(
   }
   // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
   const text = within ? blankOutside(turn.text, within) : turn.text;
-  const read = gatherValues(turn.document, form, text, readings, { today: turn.now, held, asked });
+  const read = gatherValues(turn.document, form, { text, readings }, { today: turn.now, held, asked });
   return { ...read, given: { ...byOneWord(turn, form, text), ...read.given } };
 }
 

@@ -73,10 +73,10 @@ describe('a database written before rows had ids', () => {
     const bot = await loadBot(db, 1);
     const one = { do: 'renameSlot' as const, slot: bot.document.forms[0]!.slots[0]!.id, to: 'packets' };
     const by = { actor: 'me', at: AT };
-    const after = await saveAct(db, bot, one, applyAct(bot.document, one, { newId: countingIds() }), by);
+    const after = await saveAct(db, bot, { act: one, done: applyAct(bot.document, one, { newId: countingIds() }) }, by);
     expect((await loadBot(db, 1)).document).toEqual(after.document);
-    expect(await stepHistory(db, after, 'undo', by, { overOthers: false })).toMatchObject({ done: true });
+    expect(await stepHistory(db, after, by, { direction: 'undo', overOthers: false })).toMatchObject({ done: true });
     expect((await loadBot(db, 1)).document).toEqual(bot.document);
-    expect(await stepHistory(db, after, 'undo', by, { overOthers: false })).toBeNull();
+    expect(await stepHistory(db, after, by, { direction: 'undo', overOthers: false })).toBeNull();
   });
 });

@@ -210,13 +210,13 @@ describe('whatever is done to a bot', () => {
           for (const one of wanted) {
             const chosen = actOf(bot.document, one);
             const done = attempt(bot.document, chosen, newId);
-            if (chosen && done) bot = await saveAct(db, bot, chosen, done, BY);
+            if (chosen && done) bot = await saveAct(db, bot, { act: chosen, done }, BY);
             expect((await loadBot(db, bot.id)).document).toEqual(bot.document);
           }
           const last = bot.document;
           const all = async (direction: 'undo' | 'redo') => {
             for (;;) {
-              const step = await stepHistory(db, bot, direction, BY, { overOthers: false });
+              const step = await stepHistory(db, bot, BY, { direction, overOthers: false });
               if (step === null) return;
               expect(step.done).toBe(true);
               if (step.done) bot = step.bot;

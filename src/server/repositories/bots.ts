@@ -211,8 +211,7 @@ export async function setDeleted(db: Kysely<Database>, id: number, deletedAt: st
 export async function saveAct(
   db: Kysely<Database>,
   stored: StoredBot,
-  act: BotAct,
-  done: Done,
+  { act, done }: { act: BotAct; done: Done },
   { actor, at }: By,
 ): Promise<StoredBot> {
   if (done.touched.length === 0) return stored;
@@ -228,8 +227,7 @@ export async function saveAct(
 export async function saveShown(
   db: Kysely<Database>,
   id: number,
-  shown: Shown,
-  label: string,
+  { shown, label }: { shown: Shown; label: string },
   { actor, at }: By,
 ): Promise<void> {
   if (shown.ids.length === 0) return;
@@ -261,9 +259,8 @@ export interface StepOptions {
 export async function stepHistory(
   db: Kysely<Database>,
   stored: StoredBot,
-  direction: Direction,
   { actor, at }: By,
-  { overOthers }: StepOptions,
+  { direction, overOthers }: StepOptions & { direction: Direction },
 ): Promise<Stepped | null> {
   return db.transaction().execute(async (transaction): Promise<Stepped | null> => {
     const own = await nextEntry(transaction, stored.id, direction, actor);
@@ -277,7 +274,10 @@ export async function stepHistory(
     }
     const bot = turned.done ? await writeDone(transaction, stored, turned.done, at) : stored;
     if (turned.shown) await setShown(transaction, stored.id, turned.shown);
-    await turnEntry(transaction, stored.id, entry, direction === 'undo' ? actor : null, turned.back);
+    await turnEntry(transaction, stored.id, entry, {
+      undoneBy: direction === 'undo' ? actor : null,
+      step: turned.back,
+    });
     return { done: true, bot, label: entry.label, delta: turned.done?.delta ?? null };
   });
 }

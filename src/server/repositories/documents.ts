@@ -178,37 +178,57 @@ export function columnsOf(settings: Partial<Settings>): object {
   return Object.assign({}, ...columns) as object;
 }
 
-const DESKS = rowsOf<Desk>('desk', null, 'name', ({ name, description, handover }) => ({
-  name,
-  description: description ?? null,
-  handover: optionalJson(handover),
-}));
+const DESKS = rowsOf<Desk>({
+  table: 'desk',
+  owner: null,
+  key: 'name',
+  columns: ({ name, description, handover }) => ({
+    name,
+    description: description ?? null,
+    handover: optionalJson(handover),
+  }),
+});
 
-const ENTITIES = rowsOf<EntityHead>('entity', null, 'name', ({ name, kind, misspellings, pattern }) => ({
-  name,
-  kind,
-  misspellings: misspellings ?? null,
-  pattern: pattern ?? null,
-}));
+const ENTITIES = rowsOf<EntityHead>({
+  table: 'entity',
+  owner: null,
+  key: 'name',
+  columns: ({ name, kind, misspellings, pattern }) => ({
+    name,
+    kind,
+    misspellings: misspellings ?? null,
+    pattern: pattern ?? null,
+  }),
+});
 
-const INTENTS = rowsOf<IntentHead>('intent', null, 'name', (intent) => ({
-  name: intent.name,
-  description: intent.description ?? null,
-  called: optionalJson(intent.called),
-  offered: intent.offered ?? null,
-  form: intent.form ?? null,
-  reply: optionalJson(intent.reply),
-  desk: intent.desk ?? null,
-}));
+const INTENTS = rowsOf<IntentHead>({
+  table: 'intent',
+  owner: null,
+  key: 'name',
+  columns: (intent) => ({
+    name: intent.name,
+    description: intent.description ?? null,
+    called: optionalJson(intent.called),
+    offered: intent.offered ?? null,
+    form: intent.form ?? null,
+    reply: optionalJson(intent.reply),
+    desk: intent.desk ?? null,
+  }),
+});
 
-const FORMS = rowsOf<FormHead>('form', null, 'name', (form) => ({
-  name: form.name,
-  confirm: optionalJson(form.confirm),
-  decline: optionalJson(form.decline),
-  on_no: form.onNo ?? null,
-  done: optionalJson(form.done),
-  desk: form.desk ?? null,
-}));
+const FORMS = rowsOf<FormHead>({
+  table: 'form',
+  owner: null,
+  key: 'name',
+  columns: (form) => ({
+    name: form.name,
+    confirm: optionalJson(form.confirm),
+    decline: optionalJson(form.decline),
+    on_no: form.onNo ?? null,
+    done: optionalJson(form.done),
+    desk: form.desk ?? null,
+  }),
+});
 
 /** Writes what each row has in a table of its own, in place of what stood there. */
 const writeOwned =
@@ -235,39 +255,48 @@ const writeOwned =
     );
   };
 
-const UTTERANCES = rowsOf<Utterance>(
-  'utterance',
-  'intent_id',
-  'id',
-  ({ id, text }) => ({ id, text }),
-  writeOwned('mark', 'utterance_id', ({ marks }) => marks.map(({ slot, start, end }) => ({ slot, start, end }))),
-);
+const UTTERANCES = rowsOf<Utterance>({
+  table: 'utterance',
+  owner: 'intent_id',
+  key: 'id',
+  columns: ({ id, text }) => ({ id, text }),
+  writeMore: writeOwned('mark', 'utterance_id', ({ marks }) =>
+    marks.map(({ slot, start, end }) => ({ slot, start, end })),
+  ),
+});
 
-const VALUES = rowsOf<ListValue>(
-  'entity_value',
-  'entity_id',
-  'id',
-  ({ id, value }) => ({ id, value }),
-  writeOwned('synonym', 'value_id', ({ synonyms }) => synonyms.map((text, position) => ({ position, text }))),
-);
+const VALUES = rowsOf<ListValue>({
+  table: 'entity_value',
+  owner: 'entity_id',
+  key: 'id',
+  columns: ({ id, value }) => ({ id, value }),
+  writeMore: writeOwned('synonym', 'value_id', ({ synonyms }) =>
+    synonyms.map((text, position) => ({ position, text })),
+  ),
+});
 
-const SLOTS = rowsOf<Slot>('slot', 'form_id', 'id', (slot) => ({
-  id: slot.id,
-  name: slot.name,
-  entity: slot.entity,
-  required: slot.required,
-  several: slot.several ?? null,
-  default_value: optionalJson(slot.default),
-  condition: optionalJson(slot.when),
-  prompts: JSON.stringify(slot.prompts),
-}));
+const SLOTS = rowsOf<Slot>({
+  table: 'slot',
+  owner: 'form_id',
+  key: 'id',
+  columns: (slot) => ({
+    id: slot.id,
+    name: slot.name,
+    entity: slot.entity,
+    required: slot.required,
+    several: slot.several ?? null,
+    default_value: optionalJson(slot.default),
+    condition: optionalJson(slot.when),
+    prompts: JSON.stringify(slot.prompts),
+  }),
+});
 
 /** Brings the tables of a bot to where a delta leads; only rows that the delta names are written. */
 export async function writeDelta(db: Connection, botId: number, delta: Delta): Promise<void> {
   const settings = columnsOf(delta.settings);
   if (Object.keys(settings).length > 0) await db.updateTable('bot').set(settings).where('id', '=', botId).execute();
-  await writeList(db, botId, DESKS, null, delta.desks);
-  await writeParts(db, botId, ENTITIES, VALUES, delta.entities);
-  await writeParts(db, botId, FORMS, SLOTS, delta.forms);
-  await writeParts(db, botId, INTENTS, UTTERANCES, delta.intents);
+  await writeList(db, botId, { of: DESKS, ownerId: null }, delta.desks);
+  await writeParts(db, botId, { heads: ENTITIES, rows: VALUES }, delta.entities);
+  await writeParts(db, botId, { heads: FORMS, rows: SLOTS }, delta.forms);
+  await writeParts(db, botId, { heads: INTENTS, rows: UTTERANCES }, delta.intents);
 }

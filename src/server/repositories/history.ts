@@ -133,8 +133,7 @@ export async function turnEntry(
   db: Connection,
   botId: number,
   { number }: HistoryEntry,
-  undoneBy: string | null,
-  step: HistoryStep,
+  { undoneBy, step }: { undoneBy: string | null; step: HistoryStep },
 ): Promise<void> {
   await db
     .updateTable('history')

@@ -22,13 +22,16 @@ interface RowTable<Row> {
   writeMore: (db: Connection, botId: number, rows: readonly Row[]) => Promise<void>;
 }
 
+/** How rows are kept; without `writeMore` they have no tables of their own. */
 export const rowsOf = <Row>(
-  table: RowTable<Row>['table'],
-  owner: RowTable<Row>['owner'],
-  key: RowTable<Row>['key'],
-  columns: (row: Row) => Record<string, unknown>,
-  writeMore: RowTable<Row>['writeMore'] = () => Promise.resolve(),
-): RowTable<Row> => ({ table, owner, key, columns, writeMore });
+  of: Omit<RowTable<Row>, 'writeMore'> & Partial<Pick<RowTable<Row>, 'writeMore'>>,
+): RowTable<Row> => ({ writeMore: () => Promise.resolve(), ...of });
+
+/** The rows of a list, in the part that they belong to. */
+interface RowList<Row> {
+  of: RowTable<Row>;
+  ownerId: number | null;
+}
 
 /** Rows closer together than this are placed anew. */
 const CLOSEST = 1e-6;
@@ -101,8 +104,7 @@ async function takeAway<Row>(db: Connection, botId: number, { table, key }: RowT
 async function putRows<Row>(
   db: Connection,
   botId: number,
-  of: RowTable<Row>,
-  ownerId: number | null,
+  { of, ownerId }: RowList<Row>,
   put: readonly Put<Row>[],
 ): Promise<void> {
   const keyOf = (row: Row) => (row as Record<string, string>)[of.key]!;
@@ -134,37 +136,35 @@ async function putRows<Row>(
   );
 }
 
-/** Brings a list to where a delta leads. @param ownerId the part the rows belong to */
+/** Brings a list to where a delta leads. */
 export async function writeList<Row>(
   db: Connection,
   botId: number,
-  of: RowTable<Row>,
-  ownerId: number | null,
+  list: RowList<Row>,
   { gone, put }: ListDelta<Row>,
 ): Promise<void> {
-  await takeAway(db, botId, of, gone);
-  await putRows(db, botId, of, ownerId, put);
+  await takeAway(db, botId, list.of, gone);
+  await putRows(db, botId, list, put);
 }
 
 /** Brings parts and the rows they have to where a delta leads. Rows go before any come: one may move to another part. */
 export async function writeParts<Head extends { name: string }, Row>(
   db: Connection,
   botId: number,
-  headsOf: RowTable<Head>,
-  ownRows: RowTable<Row>,
+  kept: { heads: RowTable<Head>; rows: RowTable<Row> },
   { renamed, heads, rows }: PartsDelta<Head, Row>,
 ): Promise<void> {
-  const table = sql.table(headsOf.table);
+  const table = sql.table(kept.heads.table);
   for (const { from, to } of renamed) {
     await sql`update ${table} set name = ${to} where bot_id = ${botId} and name = ${from}`.execute(db);
   }
-  for (const { gone } of rows) await takeAway(db, botId, ownRows, gone);
-  await writeList(db, botId, headsOf, null, heads);
+  for (const { gone } of rows) await takeAway(db, botId, kept.rows, gone);
+  await writeList(db, botId, { of: kept.heads, ownerId: null }, heads);
   for (const { of, put } of rows) {
     if (put.length === 0) continue;
     const found = await sql<{ id: number }>`select id from ${table} where bot_id = ${botId} and name = ${of}`.execute(
       db,
     );
-    await putRows(db, botId, ownRows, found.rows[0]!.id, put);
+    await putRows(db, botId, { of: kept.rows, ownerId: found.rows[0]!.id }, put);
   }
 }

@@ -43,12 +43,12 @@ beforeEach(async () => {
 afterEach(() => db.destroy());
 
 async function act(bot: StoredBot, one: BotAct, by = BY): Promise<StoredBot> {
-  return saveAct(db, bot, one, applyAct(bot.document, one, { newId }), by);
+  return saveAct(db, bot, { act: one, done: applyAct(bot.document, one, { newId }) }, by);
 }
 
 /** Takes a step of the history that must be possible. */
 async function step(bot: StoredBot, direction: 'undo' | 'redo', by = BY): Promise<{ bot: StoredBot; label: string }> {
-  const result = await stepHistory(db, bot, direction, by, { overOthers: false });
+  const result = await stepHistory(db, bot, by, { direction, overOthers: false });
   if (!result?.done) throw new Error(`It was not done: ${JSON.stringify(result)}`);
   return result;
 }
@@ -113,7 +113,7 @@ describe('bots', () => {
     const twice = await step(undone.bot, 'undo');
     expect(twice.bot.document).toEqual(first.document);
     expect((await loadBot(db, first.id)).document).toEqual(first.document);
-    expect(await stepHistory(db, twice.bot, 'undo', BY, { overOthers: false })).toBeNull();
+    expect(await stepHistory(db, twice.bot, BY, { direction: 'undo', overOthers: false })).toBeNull();
     const again = await step(twice.bot, 'redo');
     expect(again).toMatchObject({ label: 'add complain', bot: { document: second.document } });
     const further = await step(again.bot, 'redo');
@@ -127,7 +127,7 @@ describe('bots', () => {
     const undone = await step(second, 'undo');
     const other = await act(undone.bot, { do: 'addIntent', name: 'praise' });
     expect(await historyState(db, first.id, 'me')).toEqual({ undo: { label: 'add praise', own: true }, redo: null });
-    expect(await stepHistory(db, other, 'redo', BY, { overOthers: false })).toBeNull();
+    expect(await stepHistory(db, other, BY, { direction: 'redo', overOthers: false })).toBeNull();
   });
 
   it('undo the own acts of a person, and what somebody else did only when that was asked', async () => {
@@ -142,12 +142,12 @@ describe('bots', () => {
     bot = (await step(bot, 'redo')).bot;
     bot = await act(bot, { do: 'addUtterances', intent: 'complain', utterances: ['it broke'] }, SUE);
     // It would take along what Sue has put into it since.
-    expect(await stepHistory(db, bot, 'undo', BY, { overOthers: false })).toEqual({
+    expect(await stepHistory(db, bot, BY, { direction: 'undo', overOthers: false })).toEqual({
       done: false,
       label: 'add 1 utterance to complain',
       inTheWay: true,
     });
-    const wiped = await stepHistory(db, bot, 'undo', BY, { overOthers: true });
+    const wiped = await stepHistory(db, bot, BY, { direction: 'undo', overOthers: true });
     if (!wiped?.done) throw new Error('it was not done');
     expect(wiped.bot.document.intents.map(({ name }) => name).slice(3)).toEqual(['praise']);
     const back = (await step(wiped.bot, 'redo')).bot;
@@ -155,11 +155,11 @@ describe('bots', () => {
     // Somebody with nothing of their own is asked first, and may do it again.
     const ANN = { actor: 'ann', at: AT };
     expect(await historyState(db, bot.id, 'ann')).toMatchObject({ undo: { own: false } });
-    expect(await stepHistory(db, back, 'undo', ANN, { overOthers: false })).toMatchObject({
+    expect(await stepHistory(db, back, ANN, { direction: 'undo', overOthers: false })).toMatchObject({
       done: false,
       inTheWay: false,
     });
-    const asked = await stepHistory(db, back, 'undo', ANN, { overOthers: true });
+    const asked = await stepHistory(db, back, ANN, { direction: 'undo', overOthers: true });
     if (!asked?.done) throw new Error('it was not done');
     expect(asked.bot.document.intents.at(-1)!.utterances).toEqual([]);
     expect((await historyState(db, bot.id, 'sue')).redo).toBeNull();
@@ -255,7 +255,7 @@ describe('test sets', () => {
 
   it('come back as they were brought in, and take further lines', async () => {
     const botId = await createBot(db, teaShop(), AT);
-    const set = await createTestSet(db, botId, 'first', lines, AT);
+    const set = await createTestSet(db, botId, { name: 'first', lines }, AT);
     await addTestLine(db, set, { text: 'd', intent: 'y' });
     expect(await readTestLines(db, botId, set)).toEqual([...lines, { text: 'd', intent: 'y' }]);
     expect(await listTestSets(db, botId)).toEqual([{ id: set, name: 'first', lines: 4 }]);
@@ -263,15 +263,15 @@ describe('test sets', () => {
 
   it('belong to their bot', async () => {
     const [own, other] = [await createBot(db, teaShop(), AT), await createBot(db, teaShop(), AT)];
-    const set = await createTestSet(db, own, 'first', lines, AT);
+    const set = await createTestSet(db, own, { name: 'first', lines }, AT);
     expect(await readTestLines(db, other, set)).toBeNull();
-    await saveShown(db, other, { part: 'test_set', ids: [set], hidden: true }, 'delete', BY);
+    await saveShown(db, other, { shown: { part: 'test_set', ids: [set], hidden: true }, label: 'delete' }, BY);
     expect(await readTestLines(db, own, set)).toHaveLength(3);
   });
 
   it('keep their runs, and take them along when deleted', async () => {
     const botId = await createBot(db, teaShop(), AT);
-    const set = await createTestSet(db, botId, 'first', lines, AT);
+    const set = await createTestSet(db, botId, { name: 'first', lines }, AT);
     const evaluation = measure([], ['x']);
     await saveTestRun(db, { testSetId: set, revision: 1, ranAt: AT, evaluation, results: [] });
     const id = await saveTestRun(db, { testSetId: set, revision: 2, ranAt: AT, evaluation, results: [] });
@@ -283,7 +283,7 @@ describe('test sets', () => {
       evaluation,
       results: [],
     });
-    await saveShown(db, botId, { part: 'test_set', ids: [set], hidden: true }, 'delete the set', BY);
+    await saveShown(db, botId, { shown: { part: 'test_set', ids: [set], hidden: true }, label: 'delete the set' }, BY);
     expect(await lastTestRun(db, botId)).toBeNull();
     const bot = await loadBot(db, botId);
     expect((await step(bot, 'undo')).label).toBe('delete the set');
@@ -335,9 +335,9 @@ describe('conversations and walkthroughs', () => {
     await addWalkthroughs(db, botId, [walkthrough, { ...walkthrough, name: 'b' }]);
     const [first] = await listWalkthroughs(db, botId);
     const gone = { part: 'walkthrough' as const, ids: [first!.id], hidden: true };
-    await saveShown(db, await createBot(db, teaShop(), AT), gone, 'delete', BY);
+    await saveShown(db, await createBot(db, teaShop(), AT), { shown: gone, label: 'delete' }, BY);
     expect((await listWalkthroughs(db, botId)).map((item) => item.walkthrough.name)).toEqual(['a', 'b']);
-    await saveShown(db, botId, gone, 'delete', BY);
+    await saveShown(db, botId, { shown: gone, label: 'delete' }, BY);
     expect((await listWalkthroughs(db, botId)).map((item) => item.walkthrough.name)).toEqual(['b']);
   });
 });

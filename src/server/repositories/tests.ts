@@ -70,8 +70,7 @@ function lineRow(testSetId: number, line: TestLine) {
 export async function createTestSet(
   db: Kysely<Database>,
   botId: number,
-  name: string,
-  lines: readonly TestLine[],
+  { name, lines }: { name: string; lines: readonly TestLine[] },
   at: string,
 ): Promise<number> {
   return db.transaction().execute(async (transaction) => {

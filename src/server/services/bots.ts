@@ -123,7 +123,7 @@ export class BotService {
     const copy = await this.create(context, { ...document, name });
     for (const set of await listTestSets(this.#parts.database, id)) {
       const lines = (await readTestLines(this.#parts.database, id, set.id)) ?? [];
-      await createTestSet(this.#parts.database, copy, set.name, lines, context.now());
+      await createTestSet(this.#parts.database, copy, { name: set.name, lines }, context.now());
     }
     const walkthroughs = (await listWalkthroughs(this.#parts.database, id)).map(({ walkthrough }) => walkthrough);
     await addWalkthroughs(this.#parts.database, copy, walkthroughs);
@@ -147,7 +147,7 @@ export class BotService {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
       const done = applyAct(bot.document, act, { newId });
-      const after = await this.#writing(id, () => saveAct(this.#parts.database, bot, act, done, by(context)));
+      const after = await this.#writing(id, () => saveAct(this.#parts.database, bot, { act, done }, by(context)));
       await this.#takeUp(after, done.delta);
       if (after !== bot) this.#tell(context, after, done.label);
       return after;
@@ -157,7 +157,7 @@ export class BotService {
   #addTestSet(context: Context, id: number, name: string, lines: readonly TestLine[]): Promise<number> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
-      const set = await createTestSet(this.#parts.database, id, name, lines, context.now());
+      const set = await createTestSet(this.#parts.database, id, { name, lines }, context.now());
       await this.#show(context, id, { part: 'test_set', ids: [set], hidden: false }, `add the test set ${name}`);
       return set;
     });
@@ -225,7 +225,7 @@ export class BotService {
   }
 
   async #show(context: Context, id: number, shown: Shown, label: string): Promise<void> {
-    await saveShown(this.#parts.database, id, shown, label, by(context));
+    await saveShown(this.#parts.database, id, { shown, label }, by(context));
     if (shown.part === 'walkthrough') this.#parts.models.rerunWalkthroughs(id);
     this.#tell(context, await this.#load(id), label);
   }
@@ -249,7 +249,7 @@ export class BotService {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
       const result = await this.#writing(id, () =>
-        stepHistory(this.#parts.database, bot, direction, by(context), options),
+        stepHistory(this.#parts.database, bot, by(context), { direction, ...options }),
       );
       if (result?.done) {
         await this.#takeUp(result.bot, result.delta);

@@ -376,7 +376,12 @@ describe('the services, with real workers and a real database', () => {
 
     it('read every line and keep the measures', async () => {
       const bot = await bots.get(await bots.create(me, english()));
-      const set = await createTestSet(db, bot.id, 'hours', [...lines, { text: 'no idea', intent: null }], AT);
+      const set = await createTestSet(
+        db,
+        bot.id,
+        { name: 'hours', lines: [...lines, { text: 'no idea', intent: null }] },
+        AT,
+      );
       const started = (await app.testRuns.start(bot, set))!;
       expect(started).toMatchObject({ state: 'running', total: 71 });
       expect((await app.testRuns.start(bot, set))!.id).toBe(started.id);
@@ -392,7 +397,7 @@ describe('the services, with real workers and a real database', () => {
     it('stop when told to, and leave no half run behind', async () => {
       const bot = await bots.get(await bots.create(me, english()));
       const fresh = lines.map((line, index) => ({ ...line, text: `${line.text} or ${index + 1000}` }));
-      const set = await createTestSet(db, bot.id, 'hours', fresh, AT);
+      const set = await createTestSet(db, bot.id, { name: 'hours', lines: fresh }, AT);
       const { id } = (await app.testRuns.start(bot, set))!;
       expect(app.jobs.stop(bot.id + 1, id)).toBe(false);
       expect(app.jobs.stop(bot.id, id)).toBe(true);

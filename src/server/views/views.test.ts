@@ -163,7 +163,7 @@ describe('Try and Prove', () => {
   });
 
   it('list what went wrong, sure and wrong first', async () => {
-    const set = await createTestSet(db, id, 'hand', [{ text: 'a', intent: 'order_tea' }], AT);
+    const set = await createTestSet(db, id, { name: 'hand', lines: [{ text: 'a', intent: 'order_tea' }] }, AT);
     const line = {
       text: 'a',
       expected: 'order_tea',

@@ -97,7 +97,7 @@ function slotTakesNamed(
   slot: Slot,
   number: NonNullable<ReturnType<typeof bareNumber>>,
 ): SlotValue | undefined {
-  const value = numberFor(turn.document, slot, number, turn.now, turn.state.open?.values[slot.name]);
+  const value = numberFor(turn.document, slot, number, { today: turn.now, held: turn.state.open?.values[slot.name] });
   return value === number.value
     ? undefined
     : typeof value === 'string' && /^\d\d:\d\d$/.test(value)
@@ -128,7 +128,7 @@ function figureFor(kind: 'money' | 'time', turn: Turn, { form, open, own }: Corr
     (item) => kindOf(turn.document, item) === kind && open.values[item.name] !== undefined,
   );
   if (!number || !slot || more.length > 0) return {};
-  const value = numberFor(turn.document, slot, number, turn.now, open.values[slot.name]);
+  const value = numberFor(turn.document, slot, number, { today: turn.now, held: open.values[slot.name] });
   return value === undefined ? {} : { [slot.name]: value };
 }
 
@@ -167,7 +167,7 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     ) ?? {};
   const either = amountOrOther(turn, correcting, changed);
   if (either.length > 1) return askWhichSlot(turn, open, showValue(either[0]!.value), either);
-  const end = changeEnd(turn, form, open, changed, own);
+  const end = changeEnd(turn, { form, open }, changed, own);
   if (end) return end;
   const names = Object.keys(changed);
   const told = remarksOn(turn, read);

@@ -197,7 +197,7 @@ export const slotFillingReader: Reader = {
     if (named) return named;
     if (wantsElse(heard)) return null;
     const end =
-      open.asked !== null && given[open.asked] !== undefined ? null : changeEnd(turn, form, open, given, plain);
+      open.asked !== null && given[open.asked] !== undefined ? null : changeEnd(turn, { form, open }, given, plain);
     if (end) return end;
     const further = furtherThings(heard.filling, given);
     for (const slot of further) delete given[slot];

@@ -18,7 +18,9 @@ function chosenValue(turn: Turn, slot: Slot, values: readonly SlotValue[]): Slot
   const place = placeNamed(turn.hearing.folded, values.length);
   if (place !== null) return values[place];
   const number = bareNumber(turn.text);
-  const fitted = number ? numberFor(turn.document, slot, number, turn.now) : onlyValue(turn.document, slot, turn.text);
+  const fitted = number
+    ? numberFor(turn.document, slot, number, { today: turn.now })
+    : onlyValue(turn.document, slot, turn.text);
   return has(fitted) ? fitted : undefined;
 }
 

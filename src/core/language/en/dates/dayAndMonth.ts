@@ -12,7 +12,7 @@ export const dayAndMonth: DayReader = (words, at, context) => {
   const place = skip(words, day.next, /^of$/);
   return month < 0 || !joined(words[place])
     ? monthOfDay(words, day, context)
-    : inYear(words, place + 1, month, day.value, context);
+    : inYear(words, place + 1, { month, day: day.value }, context);
 };
 
 /** "the 9th of next month", "the 3rd of this month". */

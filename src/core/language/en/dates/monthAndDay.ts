@@ -7,5 +7,5 @@ export const monthAndDay: DayReader = (words, at, context) => {
   const month = monthAt(words, at);
   if (month < 0) return null;
   const day = joined(words[at + 1]) ? monthDay(words, skipThe(words, at + 1)) : null;
-  return day && inYear(words, day.next, month, day.value, context);
+  return day && inYear(words, day.next, { month, day: day.value }, context);
 };

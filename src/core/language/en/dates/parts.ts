@@ -72,8 +72,7 @@ export function yearAt(words: readonly Word[], at: number): number | null {
 export function inYear(
   words: readonly Word[],
   at: number,
-  month: number,
-  day: number,
+  { month, day }: { month: number; day: number },
   { today }: DayContext,
 ): DayRead | null {
   const year = yearAt(words, at);
