@@ -164,7 +164,6 @@
 
   .tick {
     align-self: start;
-    padding-top: 0.2rem;
   }
 
   .place {
