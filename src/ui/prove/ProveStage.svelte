@@ -159,7 +159,7 @@
         JSONL with <code>text</code> and <code>intent</code> (<code>null</code> for out of scope), or CSV or TSV with those
         columns.
       </p>
-      <p class="both">
+      <p class="acts">
         <FileButton label="Import the first test file" accept={TEST_FILES} choose={bringIn} firm />
         <Act href={sample} download="test-lines.csv">Download a file to fill in</Act>
       </p>
@@ -203,7 +203,7 @@
     color: var(--asked);
   }
 
-  .both {
+  .acts {
     display: flex;
     gap: 0.5rem;
   }

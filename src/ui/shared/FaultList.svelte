@@ -33,6 +33,10 @@
     margin: 0.75rem 0;
   }
 
+  .faults :global(.bx--inline-notification) {
+    margin: 0;
+  }
+
   p,
   li {
     padding: 0.15rem 0.75rem;
