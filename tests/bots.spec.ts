@@ -241,3 +241,29 @@ test.describe('a stop', () => {
     });
   }
 });
+
+test('a bot with nothing in it leads on: samples are made in place, and what is done is ticked', async ({ page }) => {
+  await visit(page, server.url);
+  await page.getByRole('button', { name: 'New bot' }).click();
+  await page.getByRole('textbox', { name: 'Name of the new bot' }).fill('Led on');
+  await page.keyboard.press('Enter');
+  const steps = page.getByRole('region', { name: 'First steps' });
+  await expect(steps.getByRole('link')).toHaveCount(5);
+  await page.getByRole('button', { name: /^Begin with a sample: thanks/ }).click();
+  await expect(steps.getByRole('link')).toHaveCount(4);
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '8');
+  await steps.getByRole('link', { name: 'An entity' }).click();
+  await page.getByRole('button', { name: /^Begin with a sample: sizes/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Value 3', exact: true })).toHaveValue('large');
+  await steps.getByRole('link', { name: 'A form' }).click();
+  await page.getByRole('button', { name: /^Begin with a sample: a call back/ }).click();
+  await expect(page.locator('[data-slot]')).toHaveCount(2);
+  await expect(steps.getByRole('link')).toHaveCount(2);
+  await expectAccessible(page);
+  await steps.getByRole('link', { name: 'A test set' }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Download a file to fill in' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe('test-lines.csv');
+});

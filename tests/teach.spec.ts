@@ -423,3 +423,40 @@ test('rows stand in the sheet before the server has answered, and what it refuse
   await expect(add).toHaveValue('how much is a bag of bark');
   await expect(rows).toHaveAttribute('aria-rowcount', String(before));
 });
+
+test('a list of ten thousand values sends those on the screen, and finding leads to the row', async ({
+  page,
+  request,
+}) => {
+  const made = await request.post(`${server.url}/api/bots`, { data: { name: 'Long list' } });
+  const { id } = (await made.json()) as { id: number };
+  const act = (data: object) => request.post(`${server.url}/api/bots/${id}/acts`, { data });
+  await act({ do: 'addEntity', name: 'part', kind: 'list' });
+  const values = Array.from({ length: 10_000 }, (_, at) => ({ value: `part ${at}`, synonyms: [`piece ${at}`] }));
+  expect((await act({ do: 'addValues', entity: 'part', values })).ok()).toBe(true);
+  const sent = (await (await request.get(`${server.url}/bots/${id}/teach/entities`)).body()).length;
+  expect(sent).toBeLessThan(300_000);
+  await visit(page, `${server.url}/bots/${id}/teach/entities`);
+  await expect(page.getByRole('textbox', { name: 'Value 1', exact: true })).toHaveValue('part 0');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('piece 7654');
+  await page.getByRole('option', { name: /part 7654/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Value 7655', exact: true })).toHaveValue('part 7654');
+  expect(await page.getByRole('textbox', { name: /^Value / }).count()).toBeLessThan(80);
+  const synonyms = page.getByRole('textbox', { name: 'Synonyms of part 7654' });
+  await synonyms.fill('piece, bit');
+  await synonyms.press('Tab');
+  await expect(page.getByTitle(/^Undo: change “part 7654”/)).toBeVisible();
+  await expect(synonyms).toHaveValue('piece, bit');
+});
+
+test('a note in the margin mends what it remarks on', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=order_plants`);
+  const add = page.getByRole('textbox', { name: 'New utterance' });
+  await add.fill('two <plant>water avens</plant> please');
+  await add.press('Enter');
+  const note = page.locator('.notes li', { hasText: '“water avens” is no value of plant' });
+  await note.getByRole('button', { name: 'Add it' }).click();
+  await expect(note).toHaveCount(0);
+  await expect(page.getByTitle(/^Undo: add 1 value to plant/)).toBeVisible();
+});
