@@ -78,9 +78,18 @@ export interface SayGaps {
   texts: number;
 }
 
+/** What was counted: an act counts it, and the screens that are loaded after it ask for the same document. */
+const counted = new WeakMap<BotDocument, SayGaps>();
+
 /** Counts what is missing; `null` for a bot that has nothing to say anything about yet. */
 export function sayGaps(document: BotDocument): SayGaps | null {
   if (document.intents.length === 0 && document.forms.length === 0) return null;
+  const gaps = counted.get(document) ?? countGaps(document);
+  counted.set(document, gaps);
+  return gaps;
+}
+
+function countGaps(document: BotDocument): SayGaps {
   return {
     forms: incompleteForms(document),
     intents: document.intents.filter((intent) => isUnanswered(document, intent)).map(({ name }) => name),

@@ -122,7 +122,7 @@
       close={() => (importing = null)}
     />
   {/if}
-  {#each cutShort as name (name)}
+  {#each cutShort as name, index (index)}
     <InlineNotification
       kind="info"
       lowContrast

@@ -8,7 +8,6 @@
     keep,
     label,
     hint = '',
-    placeholder = '',
     figure = false,
   }: {
     value: string;
@@ -16,7 +15,6 @@
     keep: (text: string) => unknown;
     label: string;
     hint?: string;
-    placeholder?: string;
     /** Whether it is a pattern or the like. */
     figure?: boolean;
   } = $props();
@@ -32,7 +30,6 @@
     labelText={label}
     helperText={hint}
     size="sm"
-    {placeholder}
     autocomplete="off"
     spellcheck={figure ? 'false' : undefined}
     value={draft.shown}

@@ -43,9 +43,11 @@ export class Pages<Row> {
       if ((this.#pages.has(page) && !this.#old.has(page)) || this.#loading.has(page)) continue;
       const generation = this.#generation;
       this.#loading.add(page);
-      const rows = await this.#load(page * this.size);
+      // A page that could not be loaded is asked for again when it is next shown.
+      const rows = await this.#load(page * this.size).finally(() => {
+        if (generation === this.#generation) this.#loading.delete(page);
+      });
       if (generation !== this.#generation) return;
-      this.#loading.delete(page);
       this.#old.delete(page);
       this.#pages.set(page, rows);
     }

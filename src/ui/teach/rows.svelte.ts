@@ -57,13 +57,15 @@ export class SheetRows {
     const loading = this.#loading;
     const known = loading.get(page);
     if (known) return known;
-    const work = this.#load(this.#intent, page * UTTERANCES_PAGE).then((lines) => {
-      // Another load of the screen has come meanwhile.
-      if (this.#loading !== loading) return;
-      loading.delete(page);
-      this.#lines = new Map([...this.#lines, ...lines.map((line) => [line.id, line] as const)]);
-      for (const { id } of lines) this.#old.delete(id);
-    });
+    const work = this.#load(this.#intent, page * UTTERANCES_PAGE)
+      .then((lines) => {
+        // Another load of the screen has come meanwhile.
+        if (this.#loading !== loading) return;
+        this.#lines = new Map([...this.#lines, ...lines.map((line) => [line.id, line] as const)]);
+        for (const { id } of lines) this.#old.delete(id);
+      })
+      // A page that could not be loaded is asked for again when it is next shown.
+      .finally(() => loading.delete(page));
     loading.set(page, work);
     return work;
   }

@@ -49,6 +49,20 @@ describe('the rows of a long sheet', () => {
     expect(asked).toEqual(['order 400', 'order 400', 'order 600']);
   });
 
+  it('are asked for again where a page could not be loaded', async () => {
+    let fails = true;
+    const sheet = new SheetRows(() => (fails ? Promise.reject(new Error('gone')) : Promise.resolve([line('u500')])));
+    const pages = new Pages<string>(10, () => (fails ? Promise.reject(new Error('gone')) : Promise.resolve(['a'])));
+    sheet.take(all);
+    pages.take({ from: 0, rows: [] }, 50);
+    await expect(sheet.show(['u500'])).rejects.toThrow('gone');
+    await expect(pages.show(20, 20)).rejects.toThrow('gone');
+    fails = false;
+    await sheet.show(['u500']);
+    await pages.show(20, 20);
+    expect([sheet.rows[500]!.line?.text, pages.row(20)]).toEqual(['u500', 'a']);
+  });
+
   it('of another intent hold nothing of the one before', () => {
     const sheet = rowsOver();
     sheet.take(all);
