@@ -1,7 +1,6 @@
 <script lang="ts">
   import type { SayList } from '$core/contract/say.js';
-  import Act from '../shared/Act.svelte';
-  import NewName from '../shared/NewName.svelte';
+  import ListHead from '../shared/ListHead.svelte';
 
   /** The forms of a bot, what it has nothing to say to, and the way to the sentences of the whole bot. */
   let {
@@ -22,22 +21,7 @@
 </script>
 
 <div class="list">
-  <div class="head">
-    <h2>Forms <span class="soft figure">{list.forms.length}</span></h2>
-    {#if create && !naming}<Act look="firm" label="New form" onclick={() => (naming = true)}>New</Act>{/if}
-  </div>
-  {#if create && naming}
-    <div class="head">
-      <NewName
-        bind:open={naming}
-        text="New"
-        label="Name of the new form"
-        action="Make"
-        placeholder="What it takes in"
-        submit={create}
-      />
-    </div>
-  {/if}
+  <ListHead heading="Forms" count={list.forms.length} kind="form" placeholder="What it takes in" bind:naming {create} />
   <nav aria-label="Forms">
     {#each list.forms as form (form.name)}
       <a

@@ -54,16 +54,3 @@
     {/if}
   </aside>
 </div>
-
-<style>
-  .both {
-    display: flex;
-    gap: 0.5rem;
-  }
-
-  .empty {
-    padding: 3rem;
-    display: grid;
-    gap: 0.75rem;
-  }
-</style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Select, SelectItem } from 'carbon-components-svelte';
+  import { optionsWithText, type Option } from './options.js';
 
   /** A choice of one from a few, kept as soon as it is made. One that was refused goes back to what is kept. */
   const {
@@ -10,8 +11,7 @@
     keep,
   }: {
     value: string;
-    /** Names, or names with what is shown for them. */
-    options: readonly (string | { value: string; text: string })[];
+    options: readonly Option[];
     label: string;
     showLabel?: boolean;
     /** @returns `false`, or a promise of it, if the choice was refused */
@@ -29,12 +29,6 @@
 
 <div class="choice" class:labelled={showLabel}>
   <Select labelText={label} hideLabel={!showLabel} size="sm" bind:selected={chosen} on:change={changed}>
-    {#each options as option (typeof option === 'string' ? option : option.value)}
-      {#if typeof option === 'string'}
-        <SelectItem value={option} text={option} />
-      {:else}
-        <SelectItem value={option.value} text={option.text} />
-      {/if}
-    {/each}
+    {#each optionsWithText(options) as option (option.value)}<SelectItem {...option} />{/each}
   </Select>
 </div>

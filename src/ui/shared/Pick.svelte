@@ -1,5 +1,6 @@
 <script lang="ts">
   import { ComboBox } from 'carbon-components-svelte';
+  import { optionsWithText, type Option } from './options.js';
 
   /** A choice of one from many: a few letters find it. */
   const {
@@ -13,8 +14,7 @@
   }: {
     /** `null` where nothing is chosen. */
     value: string | null;
-    /** Names, or names with what is shown for them. */
-    options: readonly (string | { value: string; text: string })[];
+    options: readonly Option[];
     label: string;
     showLabel?: boolean;
     placeholder?: string;
@@ -23,11 +23,8 @@
     choose: (value: string) => void;
   } = $props();
 
-  const items = $derived(
-    options.map((option) =>
-      typeof option === 'string' ? { id: option, text: option } : { id: option.value, text: option.text },
-    ),
-  );
+  const items = $derived(optionsWithText(options).map(({ value: id, text }) => ({ id, text })));
+
   /** Is also told of a value that was set from outside. */
   function selected({ detail }: { detail: { selectedId: unknown } }) {
     if (detail.selectedId !== value) choose(String(detail.selectedId));

@@ -7,7 +7,7 @@
   import FirstSteps from '../shared/FirstSteps.svelte';
   import SampleButton from '../shared/SampleButton.svelte';
   import { SAMPLES } from '../shared/samples.js';
-  import NewName from '../shared/NewName.svelte';
+  import ListHead from '../shared/ListHead.svelte';
 
   const { botId, view }: { botId: number; view: EntitiesView } = $props();
 
@@ -25,22 +25,14 @@
 <div class="stage">
   <div class="list">
     <div class="head"><a href="/bots/{botId}/teach">‹ Intents</a></div>
-    <div class="head">
-      <h2>Entities <span class="soft figure">{view.entities.length}</span></h2>
-      {#if !naming}<Act look="firm" label="New entity" onclick={() => (naming = true)}>New</Act>{/if}
-    </div>
-    {#if naming}
-      <div class="head">
-        <NewName
-          bind:open={naming}
-          text="New"
-          label="Name of the new entity"
-          action="Make"
-          placeholder="A kind of value"
-          submit={create}
-        />
-      </div>
-    {/if}
+    <ListHead
+      heading="Entities"
+      count={view.entities.length}
+      kind="entity"
+      placeholder="A kind of value"
+      bind:naming
+      {create}
+    />
     <nav aria-label="Entities">
       {#each view.entities as entity (entity.name)}
         <a
@@ -93,16 +85,5 @@
     display: grid;
     grid-template-rows: auto minmax(0, 1fr);
     overflow: hidden;
-  }
-
-  .both {
-    display: flex;
-    gap: 0.5rem;
-  }
-
-  .empty {
-    padding: 3rem;
-    display: grid;
-    gap: 0.75rem;
   }
 </style>

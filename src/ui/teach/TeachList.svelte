@@ -2,8 +2,7 @@
   import type { TeachView } from '$core/contract/teach.js';
   import Bar from '../shared/Bar.svelte';
   import { percent } from '../shared/format.js';
-  import Act from '../shared/Act.svelte';
-  import NewName from '../shared/NewName.svelte';
+  import ListHead from '../shared/ListHead.svelte';
   import Term from '../shared/Term.svelte';
   import { TERMS } from '../shared/terms.js';
 
@@ -24,22 +23,14 @@
   const POOR = 0.6;
 </script>
 
-<div class="head">
-  <h2>Intents <span class="soft figure">{view.intents.length}</span></h2>
-  {#if !naming}<Act look="firm" label="New intent" onclick={() => (naming = true)}>New</Act>{/if}
-</div>
-{#if naming}
-  <div class="head">
-    <NewName
-      bind:open={naming}
-      text="New"
-      label="Name of the new intent"
-      action="Make"
-      placeholder="What the customer wants"
-      submit={create}
-    />
-  </div>
-{/if}
+<ListHead
+  heading="Intents"
+  count={view.intents.length}
+  kind="intent"
+  placeholder="What the customer wants"
+  bind:naming
+  {create}
+/>
 <nav aria-label="Intents">
   {#each view.intents as intent (intent.name)}
     <a

@@ -90,16 +90,4 @@
     grid-template-rows: auto minmax(0, 1fr);
     overflow: hidden;
   }
-
-  .both {
-    display: flex;
-    gap: 0.5rem;
-  }
-
-  .empty {
-    padding: 3rem;
-    display: grid;
-    gap: 0.75rem;
-    align-content: start;
-  }
 </style>
