@@ -26,6 +26,12 @@ module.exports = {
     only('server-does-not-import-ui', '^src/server/', '^src/(ui|routes|cli)/'),
     only('cli-does-not-import-ui', '^src/cli/', '^src/(ui|routes)/'),
     only('workers-stay-thin', '^src/workers/', '^src/(ui|routes|cli)/'),
+    {
+      name: 'languages-by-their-list',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '^src/core/language/' },
+      to: { path: '^src/core/language/[a-z]+/' },
+    },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
   ],
   options: {

@@ -49,6 +49,14 @@ export default ts.config(
       'svelte/prefer-svelte-reactivity': 'off',
     },
   },
+  {
+    files: ['src/**/*.ts'],
+    ignores: ['**/*.test.ts', 'src/server/database/migrations/**'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 60 }],
+      '@typescript-eslint/max-params': ['error', { max: 4 }],
+    },
+  },
   { files: ['**/*.js', '**/*.cjs'], extends: [ts.configs.disableTypeChecked] },
   { files: ['src/cli/**', 'reed', 'scripts/**'], rules: { 'no-console': 'off' } },
 );

@@ -15,7 +15,7 @@ export default {
     // Every unsafe request is checked against the host in hooks.server.ts, whatever its content type.
     csrf: { trustedOrigins: ['*'] },
     csp: {
-      mode: 'hash',
+      mode: 'nonce',
       directives: {
         'default-src': ['none'],
         'script-src': ['self'],

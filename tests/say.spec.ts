@@ -186,6 +186,27 @@ test('the sentences of the bot stand on a page of their own and can be changed a
   await expect(left).toHaveAttribute('placeholder', 'All right, I have left that.');
 });
 
+test('what was typed as the page is left is kept, whether or not its turn had come', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/say/texts`);
+  const wordsFor = (when: string) => page.getByRole('textbox', { name: `Words for: ${when}` });
+  const fields: [when: string, text: string][] = [
+    ['A slot is asked for that has no prompt', 'And the {slot}?'],
+    ['A form is left', 'Left as it was.'],
+    ['Half a thing is asked for', 'Whole ones only.'],
+  ];
+  await page.evaluate((all) => {
+    for (const [when, text] of all) {
+      const field = document.querySelector<HTMLTextAreaElement>(`textarea[aria-label="Words for: ${when}"]`)!;
+      field.focus();
+      field.value = text;
+      field.dispatchEvent(new Event('input', { bubbles: true }));
+    }
+    location.reload();
+  }, fields);
+  await page.waitForURL(/say\/texts/);
+  for (const [when, text] of fields) await expect(wordsFor(when)).toHaveValue(text);
+});
+
 test('a condition is built from rows, and a refused text stays in its field with the reason', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/say?form=visit_booking`);
   await page.getByRole('button', { name: 'Add a condition to email' }).click();

@@ -53,8 +53,10 @@ export async function startServer(from: 'demo' | 'empty'): Promise<RunningServer
   const port = await freePort();
   const url = `http://localhost:${port}`;
   let child: ChildProcess;
+  let stopping = false;
 
   async function start(): Promise<void> {
+    stopping = false;
     child = spawn(process.execPath, ['build/index.js'], {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: {
@@ -67,12 +69,17 @@ export async function startServer(from: 'demo' | 'empty'): Promise<RunningServer
         NODE_ENV: 'production',
       },
     });
+    const { pid } = child;
+    child.once('exit', (code) => {
+      if (!stopping && pid === child.pid) process.stderr.write(`The server of a test ended by itself (${code}).\n`);
+    });
     await answers(url);
   }
 
   const stop = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> =>
     new Promise((resolve) => {
       if (child.exitCode !== null || child.signalCode !== null) return resolve();
+      stopping = true;
       child.once('exit', () => resolve());
       child.kill(signal);
     });

@@ -119,6 +119,46 @@ test('many acts of two windows at once are all there, in both', async ({ page, b
   await other.context().close();
 });
 
+test('two windows on one list of values: nothing is lost, nothing goes into another row, both are fresh', async ({
+  page,
+  browser,
+}) => {
+  await visit(page, `${server.url}/bots/1/teach/entities?entity=plant`);
+  const other = await somebodyElse(browser, '/bots/1/teach/entities?entity=plant');
+  const value = (own: Page, number: number) => own.getByRole('textbox', { name: `Value ${number}`, exact: true });
+  const table = (own: Page) => own.getByRole('table', { name: 'Values of plant' });
+  const before = Number(await table(page).getAttribute('aria-rowcount'));
+
+  // What is being typed stays with its value when another window deletes one above.
+  const synonyms = page.getByRole('textbox', { name: 'Synonyms of sage' });
+  await synonyms.fill('purple sage, cooking sage');
+  await other.getByRole('button', { name: 'Delete lavender' }).click();
+  await expect(value(page, 3)).toHaveValue('sage');
+  await expect(synonyms).toHaveValue('purple sage, cooking sage');
+  await synonyms.press('Tab');
+  await expect(other.getByRole('textbox', { name: 'Synonyms of sage' })).toHaveValue('purple sage, cooking sage');
+  await expect(other.getByRole('textbox', { name: 'Synonyms of mint' })).toHaveValue('spearmint, garden mint');
+
+  // Undo takes back the own act alone.
+  await other.keyboard.press('Control+z');
+  await expect(value(page, 1)).toHaveValue('lavender');
+  await expect(synonyms).toHaveValue('purple sage, cooking sage');
+
+  const type = async (own: Page, who: string) => {
+    const add = own.getByRole('textbox', { name: 'New value' });
+    for (let count = 0; count < 5; count++) {
+      await add.pressSequentially(`${who} plant ${count}`, { delay: 5 });
+      await add.press('Enter');
+    }
+  };
+  await Promise.all([type(page, 'left'), type(other, 'right')]);
+  for (const own of [page, other]) await expect(table(own)).toHaveAttribute('aria-rowcount', String(before + 10));
+  const file = await (await page.request.get(`${server.url}/api/bots/1/file?format=json`)).text();
+  for (const who of ['left', 'right'])
+    for (let count = 0; count < 5; count++) expect(file.split(`"${who} plant ${count}"`)).toHaveLength(2);
+  await other.context().close();
+});
+
 test('a window that cannot hear the server says so, and catches up by itself', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/teach?intent=thanks_goodbye`);
   const rows = page.getByRole('grid');

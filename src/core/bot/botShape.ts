@@ -16,7 +16,7 @@ import {
   tries,
 } from '../shape/shapes.js';
 import { lazy, number, type Lazy } from '../shape/yup.js';
-import { ENGINE_TEXTS, TEXT_NAMES } from '../say/texts.js';
+import { ENGINE_TEXTS, TEXT_NAMES } from '../say/engineTexts.js';
 import { MOST } from './limits.js';
 
 const wholeValue = parts({

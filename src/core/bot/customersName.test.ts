@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
+import { LANGUAGES } from '../language/index.js';
 import { customersName, isOffered, proposedName } from './customersName.js';
 
 describe('how an intent is named to customers', () => {
@@ -13,7 +14,7 @@ describe('how an intent is named to customers', () => {
     ['bookRepair', 'book a repair'],
     ['opening_hours', 'opening hours'],
   ])('is proposed from its name: %s', (name, proposed) => {
-    expect(proposedName(name)).toBe(proposed);
+    expect(proposedName(name, LANGUAGES.en)).toBe(proposed);
   });
 
   it('is what the bot says, apart from the description', () => {
@@ -27,10 +28,10 @@ describe('how an intent is named to customers', () => {
 
   it('is offered for all but thanks, greetings and the like, unless the bot says otherwise', () => {
     for (const name of ['thanks_goodbye', 'greeting', 'hello', 'goodbye', 'small_talk'])
-      expect(isOffered({ name }), name).toBe(false);
+      expect(isOffered({ name }, LANGUAGES.en), name).toBe(false);
     for (const name of ['order_tea', 'hide_account', 'byelaws', 'greenhouse'])
-      expect(isOffered({ name }), name).toBe(true);
-    expect(isOffered({ name: 'greeting', offered: true })).toBe(true);
-    expect(isOffered({ name: 'order_tea', offered: false })).toBe(false);
+      expect(isOffered({ name }, LANGUAGES.en), name).toBe(true);
+    expect(isOffered({ name: 'greeting', offered: true }, LANGUAGES.en)).toBe(true);
+    expect(isOffered({ name: 'order_tea', offered: false }, LANGUAGES.en)).toBe(false);
   });
 });

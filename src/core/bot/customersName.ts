@@ -1,49 +1,24 @@
 import { findIntent, type BotDocument, type Intent } from './document.js';
+import { languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
 import { variants } from './localised.js';
 
-/** Words that begin the name of an intent and tell what a customer wants to do. English. */
-export const VERBS: ReadonlySet<string> = new Set(
-  `add alter amend apply arrange ask book buy call cancel change check choose claim collect compare complain confirm
-  contact correct delay delete deliver discuss end exchange extend find fix get give hire join leave make modify move
-  open order park pay pick place postpone quote rebook register remove renew rent reorder repair replace report request
-  reschedule reserve return schedule sell send set sign speak start stop subscribe swap talk tell track transfer
-  try unsubscribe update upgrade use view visit withdraw`.split(/\s+/),
-);
-/** Second words that need no article: "sign up", "speak to person", "find us". */
-const NO_ARTICLE =
-  /^(?:up|to|for|with|about|us|me|it|out|off|in|on|my|our|your|the|an?|some|more|help|information|advice|support|stock|new)$/;
-/** Nouns that are not counted. */
-const UNCOUNTED =
-  /(?:ing|ness|ware|wear|ry)$|^(?:work|money|food|time|cash|post|mail|waste|bulky|garden|advice|service|insurance|tea|coffee)$/;
-
-const withArticle = (noun: string): string => (/^[aeiou]/.test(noun) ? `an ${noun}` : `a ${noun}`);
-
 /** How an intent may be named to a customer, made from its name: `change_order` is "change an order". */
-export function proposedName(name: string): string {
+export function proposedName(name: string, { naming }: Language): string {
   const words = name
     .replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2')
     .replace(/[_-]+/gu, ' ')
     .trim()
     .toLowerCase()
     .split(' ');
-  const [verb, ...rest] = words;
-  const last = words.at(-1)!;
-  const takesArticle =
-    rest.length > 0 && VERBS.has(verb!) && !NO_ARTICLE.test(rest[0]!) && !/s$/.test(last) && !UNCOUNTED.test(last);
-  if (takesArticle) return `${verb} ${withArticle(rest.join(' '))}`;
-  if (verb === 'speak' && rest[0] === 'to' && rest.length === 2) return `speak to ${withArticle(rest[1]!)}`;
-  return words.join(' ');
+  return naming.asDoing(words);
 }
 
-/** How an intent is named to a customer. */
-export function customersName(document: BotDocument, name: string, language = document.languages[0] ?? 'en'): string {
-  return variants(findIntent(document, name)?.called, language)[0] ?? proposedName(name);
+/** How an intent is named to a customer. @param tag BCP 47 tag of the language that it is named in */
+export function customersName(document: BotDocument, name: string, tag = document.languages[0] ?? 'en'): string {
+  return variants(findIntent(document, name)?.called, tag)[0] ?? proposedName(name, languageOf(document));
 }
-
-/** Intents by whose name it is plain that nobody chooses them from a list. */
-const SMALL_TALK =
-  /^(?:thanks?|thank(?:ing|_?you)?|goodbyes?|bye|farewell|greet(?:ing|ings|s)?|hello|hi|hey|welcome|small_?talk|chit_?chat|chat|polite(?:ness)?|pleasantr(?:y|ies)|affirm|deny|yes|no|ok|okay|compliments?|praise|out_?of_?scope|fallback|none|other)(?:[_-].*)?$/i;
 
 /** Whether an intent is offered in clarifications and help: as it says, else all but thanks, greetings and the like. */
-export const isOffered = (intent: Pick<Intent, 'name' | 'offered'>): boolean =>
-  intent.offered ?? !SMALL_TALK.test(intent.name);
+export const isOffered = (intent: Pick<Intent, 'name' | 'offered'>, { naming }: Language): boolean =>
+  intent.offered ?? !naming.isSmallTalk(intent.name);

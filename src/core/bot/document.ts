@@ -1,4 +1,4 @@
-import type { BotTexts } from '../say/texts.js';
+import type { BotTexts } from '../say/engineTexts.js';
 import type { Localised } from './localised.js';
 import type { MarkedText } from './marking.js';
 

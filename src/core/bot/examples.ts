@@ -1,23 +1,5 @@
+import type { Language } from '../language/language.js';
 import type { BotDocument, Entity, Form } from './document.js';
-
-/** What customers say for a value of each kind that has no values of its own. */
-const EXAMPLES: Record<Exclude<Entity['kind'], 'list' | 'pattern' | 'free'>, string> = {
-  number: 'four',
-  quantity: 'two kilos',
-  ordinal: 'the second',
-  date: 'on Friday',
-  time: 'half past three',
-  datetime: 'Friday at half past three',
-  duration: 'two hours',
-  money: '£20',
-  percent: '10 %',
-  email: 'wren@example.org',
-  phone: '01632 960 123',
-  url: 'www.example.org',
-  country: 'Ireland',
-  person: 'Wren Allard',
-  address: '12 Sluice Lane, Dunlow',
-};
 
 /** A text that a simple pattern matches: digits for `\d`, repeated as counted; other letters as they stand. */
 function patternExample(pattern: string): string {
@@ -28,11 +10,11 @@ function patternExample(pattern: string): string {
 }
 
 /** What a customer might answer when asked for a value of an entity. */
-export function exampleAnswer(entity: Entity | undefined): string {
+export function exampleAnswer(entity: Entity | undefined, { examples }: Language): string {
   if (!entity) return '…';
   if (entity.kind === 'list') return entity.values?.[0]?.value ?? '…';
   if (entity.kind === 'pattern') return patternExample(entity.pattern ?? '');
-  return entity.kind === 'free' ? 'in my own words' : EXAMPLES[entity.kind];
+  return examples[entity.kind];
 }
 
 /** What the utterances of a form have marked as a slot; `undefined` where none has it. */

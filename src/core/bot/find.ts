@@ -1,4 +1,5 @@
-import { ENGINE_TEXTS, TEXT_NAMES, textOf } from '../say/texts.js';
+import { ENGINE_TEXTS, TEXT_NAMES } from '../say/engineTexts.js';
+import { textOf } from '../say/texts.js';
 import type { Found, FoundKind } from '../contract/find.js';
 import type { BotDocument } from './document.js';
 import { variants } from './localised.js';

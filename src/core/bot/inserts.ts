@@ -1,15 +1,9 @@
 import type { SlotValue } from '../recognise/value.js';
 import { renderMessage } from '../say/render.js';
-import { ENGINE_TEXTS, type TextName } from '../say/texts.js';
+import type { Insert } from '../say/engineTexts.js';
+import { languageOf } from '../language/index.js';
 import { exampleAnswer, markedExample } from './examples.js';
 import { findEntity, type BotDocument, type Entity, type EntityKind, type Form } from './document.js';
-
-/** Something that can be put into a text, with what it would say for an example of this bot. */
-export interface Insert {
-  text: string;
-  hint: string;
-  example: string;
-}
 
 /** Values that a customer may have given, by kind, for examples. */
 const EXAMPLES: Partial<Record<EntityKind, SlotValue>> = {
@@ -27,7 +21,7 @@ const AS_SAID: readonly (EntityKind | undefined)[] = ['free', 'person', 'address
 /** An example of this bot: a value of the list, words that are marked as the slot, else what anybody may say. */
 function exampleValue(document: BotDocument, form: Form, name: string, entity: Entity | undefined): SlotValue {
   const marked = AS_SAID.includes(entity?.kind) ? markedExample(document, form, name) : undefined;
-  return marked ?? (entity && EXAMPLES[entity.kind]) ?? exampleAnswer(entity);
+  return marked ?? (entity && EXAMPLES[entity.kind]) ?? exampleAnswer(entity, languageOf(document));
 }
 
 const optionOf = (value: string): string => value.trim().replace(/[\s-]+/gu, '_');
@@ -55,13 +49,4 @@ export function insertsForForm(document: BotDocument, form: Form): Insert[] {
   const others = form.slots.flatMap(({ name }) => formsOf(name, entities.get(name)));
   const reference = { text: '{reference}', hint: 'the number given when it is complete' };
   return [...plain, reference, ...others].map((insert) => ({ ...insert, example: say(insert.text) }));
-}
-
-/** What a sentence of the engine may put in. */
-export function insertsForText(name: TextName): Insert[] {
-  return Object.entries<string>(ENGINE_TEXTS[name].arguments).map(([key, hint]) => ({
-    text: `{${key}}`,
-    hint,
-    example: '',
-  }));
 }

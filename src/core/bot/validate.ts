@@ -1,7 +1,7 @@
 import { countries } from 'i18n-iso-countries/langs/en.json';
 import { changeValuesInRule, conditionFault, slotsIn } from '../say/condition.js';
 import { readMessage, showFault } from '../say/message.js';
-import { TEXT_NAMES } from '../say/texts.js';
+import { TEXT_NAMES } from '../say/engineTexts.js';
 import { closest } from '../text/distance.js';
 import { compilePattern, PatternError } from '../text/pattern.js';
 import {

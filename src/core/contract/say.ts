@@ -1,8 +1,8 @@
 import type { Desk, Entity, Form, Localised, NoMatchSettings } from '../bot/document.js';
-import type { Insert } from '../bot/inserts.js';
+import type { Insert } from '../say/engineTexts.js';
 import type { Note } from '../notes/note.js';
 import type { TranscriptLine } from '../converse/walkthrough.js';
-import type { BotTexts } from '../say/texts.js';
+import type { BotTexts, TextName } from '../say/engineTexts.js';
 
 /** What stands beside every page of Say. */
 export interface SayList {
@@ -38,6 +38,8 @@ export interface SayView extends SayList {
 /** The sentences of the whole bot. */
 export interface TextsView extends SayList {
   texts: BotTexts;
+  /** What is said where the bot has no words of its own, the tries with a slash between them. */
+  defaults: Record<TextName, string>;
   noMatch: NoMatchSettings;
   greeting: Localised;
   allDesks: Desk[];

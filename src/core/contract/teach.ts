@@ -41,8 +41,10 @@ export interface IntentSheet {
   form: string | null;
   reply: Localised | null;
   desk: string | null;
-  /** The ids of all its utterances, in their order. */
-  ids: RowId[];
+  /** How many utterances there are. */
+  count: number;
+  /** The ids of all of them in their order, a blank between: very many of them are sent sooner so. */
+  ids: string;
   /** One page of them. */
   page: UtteranceLine[];
   notes: Note[];

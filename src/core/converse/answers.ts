@@ -4,7 +4,6 @@ import { sharesWord } from './ends.js';
 import { bareNumber, numberFor, onlyValue } from './fits.js';
 import { freeValue, mayBe, TAKES_ANY_WORDS } from './freeWords.js';
 import { namedSlots } from './named.js';
-import { alters } from '../language/en/commands.js';
 import type { OpenForm } from './state.js';
 import { slotApplies, type Turn } from './turn.js';
 import type { GivenValues } from './values.js';
@@ -36,10 +35,7 @@ function asksForElse({ turn, open, asked }: Filling): boolean {
   const { hearing } = turn;
   if (hearing.content.some(({ question }) => question)) return true;
   if (kindOf(turn.document, asked) !== 'free') return true;
-  return (
-    namesSomething(turn) ||
-    /(?:^| )(?:i|we) (?:want|need|would like|d like)(?: |$)|(?:^| )(?:id|wed) like(?: |$)/.test(hearing.folded)
-  );
+  return namesSomething(turn) || turn.language.clauses.wouldLike(hearing.folded);
 }
 
 /** The words of an answer, without what only steers and without questions. */
@@ -63,17 +59,18 @@ function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, Sl
   const kind = kindOf(turn.document, asked);
   if (kind === 'list') return onlyValue(turn.document, asked, words);
   if (!TAKES_ANY_WORDS.includes(kind)) return undefined;
-  const altered = corrects(open.values, given) && (alters(turn.hearing.folded) || kind !== 'free');
+  const altered =
+    corrects(open.values, given) && (turn.language.clauses.alters(turn.hearing.folded) || kind !== 'free');
   if (altered || asksForElse(filling)) return undefined;
-  const value = freeValue(words);
-  return mayBe(kind, value) ? value : undefined;
+  const value = freeValue(words, turn.language);
+  return mayBe(kind, value, turn.language) ? value : undefined;
 }
 
 /** A figure that is all an answer says fills the slot that was asked for, and no other. */
 function figureAnswer(filling: Filling, own: Stretches): Record<string, SlotValue> | null {
   const { turn, asked } = filling;
   if (!asked) return null;
-  const number = bareNumber(answerWords(turn, own));
+  const number = bareNumber(answerWords(turn, own), turn.language);
   if (!number || Object.keys(figureCorrection(filling, own)).length > 0) return null;
   const value = numberFor(turn.document, asked, number, { today: turn.now });
   if (value !== undefined) return { [asked.name]: value };
@@ -83,7 +80,9 @@ function figureAnswer(filling: Filling, own: Stretches): Record<string, SlotValu
 /** "No, 4" in answer to another question: a figure that corrects the one value held that it can be. */
 function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record<string, SlotValue> {
   const number =
-    alters(turn.hearing.folded) || turn.hearing.says('no', 'wait') ? bareNumber(answerWords(turn, own)) : null;
+    turn.language.clauses.alters(turn.hearing.folded) || turn.hearing.says('no', 'wait')
+      ? bareNumber(answerWords(turn, own), turn.language)
+      : null;
   if (!number) return {};
   const fits = form.slots.flatMap((slot): [string, SlotValue][] => {
     const kind = kindOf(turn.document, slot);
@@ -132,13 +131,13 @@ function byDefault({ turn, asked }: Filling): Record<string, SlotValue> {
 
 /** A value goes to the slot that was asked for rather than to another of its kind that holds one already. */
 function toAsked({ turn, form, open, asked }: Filling, given: Record<string, SlotValue>): Record<string, SlotValue> {
-  if (!asked || given[asked.name] !== undefined || alters(turn.hearing.folded)) return given;
+  if (!asked || given[asked.name] !== undefined || turn.language.clauses.alters(turn.hearing.folded)) return given;
   const rival = form.slots.find(
     ({ name, entity }) =>
       entity === asked.entity &&
       given[name] !== undefined &&
       open.values[name] !== undefined &&
-      !sharesWord(name, turn.text),
+      !sharesWord(name, turn.text, turn.language),
   );
   if (!rival) return given;
   const { [rival.name]: value, ...rest } = given;
@@ -210,21 +209,24 @@ function nameBeside(
       return without(turn.text.slice(start, end), inside);
     })
     .join(' ')
-    .replace(/[,;.:]|\s+and\s*$|^\s*and\s/gu, ' ')
+    .replace(turn.language.wishes.edge, ' ')
+    .replace(/[,;.:]/gu, ' ')
     .trim();
-  const isName = /^\p{Lu}[\p{L}'’-]+(?:\s+\p{Lu}[\p{L}'’-]+){0,2}$/u.test(rest) && mayBe('person', rest);
+  const isName = /^\p{Lu}[\p{L}'’-]+(?:\s+\p{Lu}[\p{L}'’-]+){0,2}$/u.test(rest) && mayBe('person', rest, turn.language);
   return isName ? { [slots[0]!.name]: rest.replace(/\s+/gu, ' ') } : {};
 }
 
 /** Free words that were asked for are all of the answer, though the tagger took a part of it. */
 function wholeAnswer({ turn, form, asked }: Filling, own: Stretches, read: string): string {
   const words = answerWords(turn, own);
-  const value = freeValue(words);
+  const value = freeValue(words, turn.language);
   const others = turn.recognition.entities.filter(({ entity }) =>
     form.slots.some((slot) => slot !== asked && slot.entity === entity),
   );
   const extra = value.replace(read, '').trim().split(/\s+/).length;
-  return others.length === 0 && value.includes(read) && extra <= MOST_ADDED && mayBe('free', value) ? value : read;
+  return others.length === 0 && value.includes(read) && extra <= MOST_ADDED && mayBe('free', value, turn.language)
+    ? value
+    : read;
 }
 
 const MOST_ADDED = 6;

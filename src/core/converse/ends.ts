@@ -1,4 +1,6 @@
 import { findForm, kindOf, type Form } from '../bot/document.js';
+import type { Language } from '../language/language.js';
+import type { StretchWords } from '../language/talk.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { contentStems, dayNamed } from './fits.js';
 import { namedSlots } from './named.js';
@@ -15,20 +17,22 @@ export interface SlotFit {
 }
 
 /** What a slot is called to the customer: by its kind where its name is a little word ("at"). */
-function calledFor({ document }: Turn, open: OpenForm, name: string): string {
+function calledFor({ document, language: { stretches } }: Turn, open: OpenForm, name: string): string {
   const kind = kindOf(
     document,
     findForm(document, open.form)?.slots.find((slot) => slot.name === name),
   );
-  const little = /^(?:at|when|on|to|from|by|until|start|begin)$/.test(name);
-  return little && (kind === 'time' || kind === 'date') ? (kind === 'date' ? 'day' : 'time') : slotWords(name);
+  const called = kind === 'time' || kind === 'date' ? stretches.called[kind] : null;
+  return called !== null && stretches.isLittleName(name) ? called : slotWords(name);
 }
 
 /** Asks which of several slots a value is for. */
 export function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: SlotFit[]): Reply {
   const choices = listWords(
     turn,
-    options.map(({ slot, value }) => `the ${calledFor(turn, open, slot)} (${valueWords(turn, value)})`),
+    options.map(({ slot, value }) =>
+      turn.language.stretches.choice(calledFor(turn, open, slot), valueWords(turn, value)),
+    ),
     'disjunction',
   );
   return {
@@ -40,17 +44,16 @@ export function askWhichSlot(turn: Turn, open: OpenForm, said: string, options: 
 }
 
 /** Whether some words have a word of a slot's name in them, in whatever form: "leaving" is of "leave". */
-export function sharesWord(slot: string, words: string): boolean {
-  const own = new Set(contentStems(slotWords(slot)));
-  return contentStems(words).some((stem) => own.has(stem));
+export function sharesWord(slot: string, words: string, language: Language): boolean {
+  const own = new Set(contentStems(slotWords(slot), language));
+  return contentStems(words, language).some((stem) => own.has(stem));
 }
 
-/** Words before a day that tell which end of a stretch it is. */
-const BEGINS =
-  /(?:from|start\w*|begin\w*|leav\w*|pick\w*|first|arriv\w*|collect\w*)(?:\s+(?:on|it|them|up|is|should be))*(?:\s+the)?\s*$/iu;
-const ENDS =
-  /(?:until|till|to|back|return\w*|end\w*|finish\w*|last|by)(?:\s+(?:on|it|them|is|should be))*(?:\s+the)?\s*$/iu;
-const DAY_ALONE = /^(?:the\s+)?(\d{1,2})(?:st|nd|rd|th)?$/iu;
+/** The end of a stretch that the words before a day tell; none where they tell neither. */
+function endTold(before: string, [first, last]: [string, string], words: StretchWords): string[] {
+  if (words.leadsToFirst(before)) return [first];
+  return words.leadsToLast(before) ? [last] : [];
+}
 
 /** What one new day changes where a form holds both ends of a stretch: the end that the words tell, else either. */
 function endsFor(
@@ -59,6 +62,7 @@ function endsFor(
   given: Record<string, SlotValue>,
   within: Stretches,
 ): { said: string; options: SlotFit[] } | null {
+  const { stretches } = turn.language;
   const ends = endsOfForm(turn.document, form)?.map(({ name }) => name);
   if (!ends || turn.now === null || ends.some((name) => open.values[name] === undefined)) return null;
   const changed = ends.filter((name) => given[name] !== undefined && !sameValue(given[name], open.values[name]));
@@ -67,9 +71,9 @@ function endsFor(
   const named = namedSlots(turn, form, open).map(({ name }) => name);
   const before = turn.text.slice(0, reading.start);
   const [first, last] = ends as [string, string];
-  const byName = ends.filter((name) => named.includes(name) || sharesWord(name, before));
-  const told = byName.length === 1 ? byName : BEGINS.test(before) ? [first] : ENDS.test(before) ? [last] : [];
-  const alone = DAY_ALONE.exec(reading.text);
+  const byName = ends.filter((name) => named.includes(name) || sharesWord(name, before, turn.language));
+  const told = byName.length === 1 ? byName : endTold(before, [first, last], stretches);
+  const alone = stretches.dayAlone.exec(reading.text);
   const options = (told.length > 0 ? told : ends).map((slot) => ({
     slot,
     value: (alone && dayNamed(Number(alone[1]), turn.now!, open.values[slot])) ?? reading.value,

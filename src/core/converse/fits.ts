@@ -1,21 +1,12 @@
-import { stemmer } from 'stemmer';
 import { findEntity, kindOf, type BotDocument, type Slot } from '../bot/document.js';
-import { readCount, readOrdinal } from '../language/en/numbers.js';
+import { languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
 import { homeCurrency } from '../recognise/finders/money.js';
 import { dayOf, dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotValue } from '../recognise/value.js';
 import { isDay } from '../say/sayValue.js';
 import { tokenise } from '../text/tokens.js';
-
-/** Words around a figure that say nothing more. */
-const AROUND_NUMBER = new Set(
-  `just only about around roughly approximately say maybe perhaps the a it its thats that is be would will make them of please pls
-  thanks at on for to number no x um er uh oh ok okay yes no sorry actually i think have need want id like ill take there are were
-  we us in total altogether and but then change so well should now instead was worth costs cost came more can could`.split(
-    /\s+/,
-  ),
-);
 
 /** A figure that is all a message says. */
 export interface BareNumber {
@@ -29,10 +20,11 @@ export interface BareNumber {
 }
 
 /** The figure that is all that some words say; `null` where they say more, or none. */
-export function bareNumber(text: string): BareNumber | null {
+export function bareNumber(text: string, language: Language): BareNumber | null {
   if (/[-−]\s*\d/u.test(text)) return null;
-  const words = wordsOfText(tokenise(text));
-  const is = (at: number) => AROUND_NUMBER.has(words[at]!.said) && !/^\d/.test(words[at]!.said);
+  const { readCount, readOrdinal } = language.numbers;
+  const words = wordsOfText(tokenise(text), language);
+  const is = (at: number) => language.figures.isAround(words[at]!.said) && !/^\d/.test(words[at]!.said);
   let at = 0;
   while (at < words.length && is(at) && readCount(words, at) === null) at++;
   // A figure glued to a letter is a code: "A6".
@@ -47,7 +39,7 @@ export function bareNumber(text: string): BareNumber | null {
     value: read.value,
     words: said,
     digits,
-    named: ordinal !== null || (words[at - 1]?.said === 'the' && digits !== null),
+    named: ordinal !== null || (digits !== null && language.figures.namesOne(words[at - 1]?.said ?? '')),
   };
 }
 
@@ -127,18 +119,11 @@ export function numberFor(
 const currencyOf = (held: SlotValue | undefined): string | undefined =>
   typeof held === 'object' && !Array.isArray(held) ? held.currency : undefined;
 
-/** Words that name no value: what is left of an answer is what it chooses by. */
-const NO_VALUE_WORDS = new Set(
-  `the a an one ones kind sort type version please thanks that this those these it its thats is be would will do i id ill we
-  like want take have go with for to of my your our just only make can could think maybe then ok okay yes no sorry um er uh oh
-  them some any and on in at by need prefer go rather instead actually say`.split(/\s+/),
-);
-
 /** The content words of an answer, folded and stemmed. */
-export function contentStems(text: string): string[] {
+export function contentStems(text: string, { figures, spelling }: Language): string[] {
   return tokenise(text)
-    .tokens.filter(({ norm }) => !NO_VALUE_WORDS.has(norm))
-    .map(({ norm }) => stemmer(norm));
+    .tokens.filter(({ norm }) => !figures.namesNoValue(norm))
+    .map(({ norm }) => spelling.stem(norm));
 }
 
 /**
@@ -146,11 +131,12 @@ export function contentStems(text: string): string[] {
  * "the climbing kind", "the family one". `undefined` where none or several could be.
  */
 export function onlyValue(document: BotDocument, slot: Slot, text: string): string | undefined {
-  const words = contentStems(text);
+  const language = languageOf(document);
+  const words = contentStems(text, language);
   if (words.length === 0 || words.length > 3) return undefined;
   const fits = (findEntity(document, slot.entity)?.values ?? []).filter(({ value, synonyms }) =>
     [value, ...synonyms].some((phrase) => {
-      const own = new Set(tokenise(phrase).tokens.map(({ norm }) => stemmer(norm)));
+      const own = new Set(tokenise(phrase).tokens.map(({ norm }) => language.spelling.stem(norm)));
       return words.every((word) => own.has(word));
     }),
   );
@@ -158,4 +144,4 @@ export function onlyValue(document: BotDocument, slot: Slot, text: string): stri
 }
 
 /** Whether some words say anything at all beside fillers. */
-export const saysSomething = (text: string): boolean => contentStems(text).length > 0;
+export const saysSomething = (text: string, language: Language): boolean => contentStems(text, language).length > 0;

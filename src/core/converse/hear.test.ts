@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { hear, partsOf } from './hear.js';
-import { asksQuestion, steeringOf } from '../language/en/commands.js';
+import { LANGUAGES } from '../language/index.js';
+import { hear as hearIn, partsOf, type Known } from './hear.js';
 import { foldPhrase } from '../text/foldPhrase.js';
 import type { Steering } from './steering.js';
+
+const { asksQuestion, steeringOf } = LANGUAGES.en.clauses;
+const hear = (text: string, known?: Known) => hearIn(text, LANGUAGES.en, known);
 
 /** What each clause does; the words of those that speak of the matter. */
 const heard = (text: string) => hear(text).clauses.map(({ steering, text: words }) => steering ?? words);

@@ -1,8 +1,7 @@
 import { sentencesOf } from '../text/sentences.js';
 import { tokenise, type Token } from '../text/tokens.js';
 import type { Mending } from '../recognise/reading.js';
-import { VERBS } from '../bot/customersName.js';
-import { asksQuestion, isFiller, requests, steeringHead, steeringOf, steeringTail } from '../language/en/commands.js';
+import type { Language } from '../language/language.js';
 import type { Steering } from './steering.js';
 
 /** A stretch of a message that says one thing. Offsets are UTF-16 code units of the message. */
@@ -21,6 +20,7 @@ export interface Clause {
 /** A message cut into what steers the conversation and what speaks of the matter. */
 export interface Hearing {
   text: string;
+  language: Language;
   clauses: readonly Clause[];
   /** The clauses that speak of the matter. */
   content: readonly Clause[];
@@ -67,6 +67,12 @@ export interface Known {
   idle?: readonly Steering[];
 }
 
+/** What stands between two marks. */
+interface Cutting extends Required<Omit<Known, 'mendings'>> {
+  language: Language;
+  asked: boolean;
+}
+
 /** A clause as it is cut off: its tokens, what it does, where it ends, and whether a question mark ends it. */
 interface Cut {
   tokens: readonly Token[];
@@ -76,17 +82,14 @@ interface Cut {
 }
 
 /** Whether words are a value that was asked for, and fillers. */
-function answersOnly(own: readonly Token[], answers: readonly Stretch[]): boolean {
+function answersOnly(own: readonly Token[], answers: readonly Stretch[], { clauses }: Language): boolean {
   const rest = own.filter((token) => !answers.some(({ start, end }) => token.start >= start && token.end <= end));
-  return rest.length < own.length && (rest.length === 0 || isFiller(foldWords(rest)));
+  return rest.length < own.length && (rest.length === 0 || clauses.isFiller(foldWords(rest)));
 }
 
 /** Cuts steering words off both ends of what stands between two marks, until the rest says something of its own. */
-function cutStretch(
-  tokens: readonly Token[],
-  end: number,
-  { asked, values, answers, idle }: Required<Omit<Known, 'mendings'>> & { asked: boolean },
-): Cut[] {
+function cutStretch(tokens: readonly Token[], end: number, { language, asked, values, answers, idle }: Cutting): Cut[] {
+  const { clauses } = language;
   const isValue = ({ start, end: last }: Token) =>
     values.some((value) => value.start <= start && last <= value.end && value.end - value.start > last - start);
   const before: Cut[] = [];
@@ -94,19 +97,19 @@ function cutStretch(
   let own = tokens;
   while (own.length > 0) {
     const folded = foldWords(own) + (asked ? '?' : '');
-    const whole = steeringOf(folded);
+    const whole = clauses.steeringOf(folded);
     if (whole !== null && !own.some(isValue)) {
-      const steers = !answersOnly(own, answers) && !idle.includes(whole);
+      const steers = !answersOnly(own, answers, language) && !idle.includes(whole);
       return [...before, { tokens: own, steering: steers ? whole : null, asked }, ...after];
     }
-    const head = isValue(own[0]!) ? null : steeringHead(folded);
+    const head = isValue(own[0]!) ? null : clauses.steeringHead(folded);
     if (head) {
       const count = countWords(own, head.words);
       before.push({ tokens: own.slice(0, count), steering: head.steering });
       own = own.slice(count);
       continue;
     }
-    const tail = isValue(own.at(-1)!) ? null : steeringTail(folded.replace(/\?$/, ''));
+    const tail = isValue(own.at(-1)!) ? null : clauses.steeringTail(folded.replace(/\?$/, ''));
     if (!tail) break;
     const count = own.length - tail.words;
     after.unshift({ tokens: own.slice(count), steering: tail.steering });
@@ -116,7 +119,11 @@ function cutStretch(
   return [...before, rest, ...after];
 }
 
-function clauseOf(text: string, { tokens, steering, end = tokens.at(-1)!.end, asked = false }: Cut): Clause {
+function clauseOf(
+  text: string,
+  { tokens, steering, end = tokens.at(-1)!.end, asked = false }: Cut,
+  { clauses }: Language,
+): Clause {
   const start = tokens[0]!.start;
   const folded = foldWords(tokens) + (asked ? '?' : '');
   return {
@@ -125,15 +132,15 @@ function clauseOf(text: string, { tokens, steering, end = tokens.at(-1)!.end, as
     text: text.slice(start, end),
     folded,
     steering,
-    question: steering === null && asksQuestion(folded),
-    request: steering === null && requests(folded),
+    question: steering === null && clauses.asksQuestion(folded),
+    request: steering === null && clauses.requests(folded),
   };
 }
 
 const ASKED = /\?\s*$/;
 
 /** Cuts a message into clauses. */
-export function hear(text: string, known: Known = {}): Hearing {
+export function hear(text: string, language: Language, known: Known = {}): Hearing {
   const { mendings = [], values = [], answers = [], idle = [] } = known;
   const { tokens } = tokenise(text);
   const mended = new Map(mendings.map(({ start, read }) => [start, read]));
@@ -141,13 +148,14 @@ export function hear(text: string, known: Known = {}): Hearing {
   const clauses = stretches(text)
     .flatMap(({ start, end }) => {
       const own = tokens.filter((token) => token.start >= start && token.end <= end);
-      return cutStretch(own, end, { asked: ASKED.test(text.slice(start, end)), values, answers, idle });
+      return cutStretch(own, end, { language, asked: ASKED.test(text.slice(start, end)), values, answers, idle });
     })
     .filter((cut) => cut.tokens.length > 0)
-    .map((cut) => clauseOf(text, cut));
+    .map((cut) => clauseOf(text, cut, language));
   const content = clauses.filter(({ steering }) => steering === null);
   return {
     text,
+    language,
     clauses,
     content,
     folded: foldWords(tokens) + (ASKED.test(text) ? '?' : ''),
@@ -171,29 +179,24 @@ export interface Part extends Stretch {
   request: boolean;
 }
 
-const JOINT = new RegExp(
-  String.raw`\s+(?:and|but|also|then|plus|oh and)(?:\s+(?:also|then|please|could you|can you))*\s+(?=(?:i|i['’]d|id|i['’]m|im|can|could|would|will|please|what|what['’]s|whats|when|where|where['’]s|wheres|who|how|which|why|is|are|do|does|did|has|let|we|need|want|${[...VERBS].join('|')})\b)`,
-  'giu',
-);
-
-const LEADING = /^(?:and|but|so|then|also|oh|plus)\s+/iu;
 const MOST_PARTS = 5;
 
 /** What a message says of the matter, cut where one wish may end and another begin. */
 export function partsOf(hearing: Hearing): Part[] {
   const parts: Part[] = [];
+  const { clauses, naming } = hearing.language;
   const sentences = sentencesOf(hearing.text);
   const sentenceOf = (offset: number) => sentences.findIndex(({ start, end }) => offset >= start && offset < end);
   let last = null as { part: Part; sentence: number } | null;
   for (const clause of hearing.content) {
-    const cuts = [...clause.text.matchAll(JOINT)].map(({ index, 0: joint }) => ({
+    const cuts = [...clause.text.matchAll(clauses.joint)].map(({ index, 0: joint }) => ({
       end: index,
       next: index + joint.length,
     }));
     let from = 0;
     for (const { end, next } of [...cuts, { end: clause.text.length, next: clause.text.length }]) {
       const piece = clause.text.slice(from, end);
-      const lead = LEADING.exec(piece)?.[0].length ?? 0;
+      const lead = clauses.leading.exec(piece)?.[0].length ?? 0;
       const start = clause.start + from + lead;
       const text = piece.slice(lead);
       from = next;
@@ -207,8 +210,8 @@ export function partsOf(hearing: Hearing): Part[] {
         end: start + text.length,
         text,
         folded,
-        question: asksQuestion(folded),
-        request: requests(folded) || VERBS.has(folded.split(' ')[0]!),
+        question: clauses.asksQuestion(folded),
+        request: clauses.requests(folded) || naming.isVerb(folded.split(' ')[0]!),
       };
       const sentence = sentenceOf(start);
       // A comma alone parts no wishes, unless what follows asks for something.

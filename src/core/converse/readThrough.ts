@@ -1,6 +1,7 @@
 import { NO_VECTORS } from '../encode/encoder.js';
 import { findEntity, type BotDocument, type Form } from '../bot/document.js';
 import { exampleAnswer } from '../bot/examples.js';
+import { languageOf } from '../language/index.js';
 import type { Recogniser } from '../recognise/open.js';
 import { startConversation, type ConversationState, type Step } from './state.js';
 import { step } from './step.js';
@@ -12,7 +13,7 @@ const MOST_TURNS = 24;
 function answerFor(document: BotDocument, form: Form, state: ConversationState): string {
   if (state.open?.stage !== 'filling') return 'yes';
   const slot = form.slots.find((candidate) => candidate.name === state.open?.asked);
-  return slot ? exampleAnswer(findEntity(document, slot.entity)) : '…';
+  return slot ? exampleAnswer(findEntity(document, slot.entity), languageOf(document)) : '…';
 }
 
 /** The conversation that a form gives when each slot is answered with an example. */

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { EntityKind } from '../bot/document.js';
 import { variants, withVariants } from '../bot/localised.js';
+import { LANGUAGES } from '../language/index.js';
 import { openRecogniser } from '../recognise/open.js';
 import { prepareTraining } from '../recognise/train.js';
 import { showValue } from '../recognise/value.js';
@@ -33,7 +34,7 @@ describe('free words', () => {
     ['matt paper instead of gloss', 'matt paper instead of gloss'],
     ['please', 'please'],
   ])('are the words of an answer without its lead-in: %s', (text, value) => {
-    expect(freeValue(text)).toBe(value);
+    expect(freeValue(text, LANGUAGES.en)).toBe(value);
   });
 
   it.each<[EntityKind, string[], string[]]>([
@@ -46,8 +47,8 @@ describe('free words', () => {
     ['address', ['12 Sluice Lane, Dunlow', 'the old mill by the bridge', 'Rose Cottage'], ['please', 'whatever']],
     ['free', ['half the pots were smashed', 'The Drowned Rat'], ['5', 'two', '?']],
   ])('of kind %s can be some and not others', (kind, may, mayNot) => {
-    for (const words of may) expect(mayBe(kind, words), words).toBe(true);
-    for (const words of mayNot) expect(mayBe(kind, words), words).toBe(false);
+    for (const words of may) expect(mayBe(kind, words, LANGUAGES.en), words).toBe(true);
+    for (const words of mayNot) expect(mayBe(kind, words, LANGUAGES.en), words).toBe(false);
   });
 });
 

@@ -1,7 +1,7 @@
 import { addDays, subDays } from 'date-fns';
 import { kindOf, type BotDocument, type Form, type Slot } from '../bot/document.js';
-import { readCount } from '../language/en/numbers.js';
-import { WEEKDAYS } from '../language/en/calendar.js';
+import { languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
 import { isoDate, nextWeekday, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotReading } from '../recognise/slots.js';
@@ -32,8 +32,9 @@ const requiredDays = (document: BotDocument, form: Form): Slot[] =>
 /** The two days that a form asks for as the ends of a stretch; `null` where it asks for another number of days. */
 export function endsOfForm(document: BotDocument, form: Form): [Slot, Slot] | null {
   const days = requiredDays(document, form);
-  const names = /(?:^|[_-])(?:to|until|till|end|return|back|last|out|check_?out|finish|leav|depart|home|expir)/i;
-  return days.length === 2 && names.test(days[1]!.name) ? (days as [Slot, Slot]) : null;
+  return days.length === 2 && languageOf(document).stretches.isNameOfLast(days[1]!.name)
+    ? (days as [Slot, Slot])
+    : null;
 }
 
 /** A stretch of days gives its two ends to a form that asks for two days. */
@@ -46,38 +47,32 @@ function splitStretch([first, second]: readonly Slot[], { given, held }: Stay): 
   given[second.name] = to;
 }
 
-const WEEKDAY = new RegExp(`^(?:${WEEKDAYS.join('|')}|mon|tues?|weds?|thu(?:rs?)?|fri|sat|sun)$`, 'iu');
-
 /** "Till Monday" is the first Monday after the stretch begins. */
-function endAfterFirst({ first, last }: Ends, { readings, given, held }: Stay): void {
+function endAfterFirst({ first, last }: Ends, { readings, given, held }: Stay, { stretches }: Language): void {
   const [from, to] = [given[first] ?? held[first], given[last]];
-  const named = readings.some(({ slot, text }) => slot === last && WEEKDAY.test(text));
+  const named = readings.some(({ slot, text }) => slot === last && stretches.isWeekday(text));
   if (!named || !isDay(from) || !isDay(to) || to >= from) return;
   const begins = readLocalTime(`${from}T00:00`);
   given[last] = isoDate(nextWeekday(begins, readLocalTime(`${to}T00:00`).getDay()));
 }
 
-const NIGHTS: Readonly<Record<string, number>> = { night: 1, week: 7, fortnight: 14 };
 const MOST_NIGHTS = 365;
 
 /** The nights that some words count; `null` where they count none. */
-function nightsIn(text: string): number | null {
-  const words = wordsOfText(tokenise(text));
+function nightsIn(text: string, language: Language): number | null {
+  const words = wordsOfText(tokenise(text), language);
   for (let at = 0; at < words.length; at++) {
-    const count = readCount(words, at) ?? (/^an?$/.test(words[at]!.said) ? { value: 1, next: at + 1 } : null);
-    const unit = count && /^(night|week|fortnight)s?$/.exec(words[count.next]?.said ?? '')?.[1];
-    if (!count || !unit) continue;
-    const nights = count.value * NIGHTS[unit]!;
+    const nights = language.stretches.readNights(words, at)?.value ?? 0;
     if (Number.isInteger(nights) && nights > 0 && nights <= MOST_NIGHTS) return nights;
   }
   return null;
 }
 
 /** "For three nights": the last day of a stretch whose first is known. */
-function addNights({ first, last }: Ends, { text, given, held }: Stay): void {
+function addNights({ first, last }: Ends, { text, given, held }: Stay, language: Language): void {
   const from = given[first] ?? held[first];
   if (given[last] !== undefined || (held[last] !== undefined && given[first] !== undefined) || !isDay(from)) return;
-  const nights = nightsIn(text);
+  const nights = nightsIn(text, language);
   if (nights !== null) given[last] = isoDate(addDays(readLocalTime(`${from}T00:00`), nights));
 }
 
@@ -94,12 +89,16 @@ function endsBefore({ first, last }: Ends, { given, held }: Stay): string | null
   return wrong;
 }
 
-const BARE_WEEKDAY = new RegExp(`^(?:the\\s+)?${WEEKDAY.source.slice(1)}`, 'iu');
 const HALF_A_WEEK = 3;
 
 /** "No, the Sunday": the Sunday next to the day that is held, where that is still to come. */
-export function nearHeld(reading: SlotReading, held: SlotValue | undefined, today: string | null): SlotReading {
-  if (!BARE_WEEKDAY.test(reading.text) || !isDay(held) || !isDay(reading.value) || today === null) return reading;
+export function nearHeld(
+  reading: SlotReading,
+  held: SlotValue | undefined,
+  { today, language }: { today: string | null; language: Language },
+): SlotReading {
+  if (!language.stretches.isOneWeekday(reading.text) || !isDay(held) || !isDay(reading.value) || today === null)
+    return reading;
   const from = subDays(readLocalTime(`${held}T00:00`), HALF_A_WEEK + 1);
   const value = isoDate(nextWeekday(from, readLocalTime(`${reading.value}T00:00`).getDay()));
   return value >= today.slice(0, 10) ? { ...reading, value } : reading;
@@ -115,7 +114,8 @@ export function settleEnds(document: BotDocument, form: Form, stay: Stay): strin
   const slots = endsOfForm(document, form);
   if (!slots) return null;
   const ends = { first: slots[0].name, last: slots[1].name };
-  addNights(ends, stay);
-  endAfterFirst(ends, stay);
+  const language = languageOf(document);
+  addNights(ends, stay, language);
+  endAfterFirst(ends, stay, language);
   return endsBefore(ends, stay);
 }

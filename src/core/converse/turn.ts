@@ -1,6 +1,9 @@
-import { customersName, VERBS } from '../bot/customersName.js';
+import { customersName } from '../bot/customersName.js';
 import { findForm, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
+import { languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
+import { mainLanguage } from '../recognise/reading.js';
 import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
@@ -8,7 +11,8 @@ import { holds, slotsIn } from '../say/condition.js';
 import { argumentsOf } from '../say/message.js';
 import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
 import { localeOf, sayValue } from '../say/sayValue.js';
-import { textOf, type TextName } from '../say/texts.js';
+import type { TextName } from '../say/engineTexts.js';
+import { textOf } from '../say/texts.js';
 import { hear, partsOf, type Hearing, type Part } from './hear.js';
 import type { Steering } from './steering.js';
 import { type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
@@ -50,17 +54,20 @@ export interface Turn {
   parts: readonly ReadPart[];
   /** What the words were recognised with. */
   vectors: Vectors;
-  language: string;
+  /** BCP 47 tag of what the bot speaks. */
+  tag: string;
+  /** What the customer's words are read with. */
+  language: Language;
   /** Local ISO time; `null` in a turn without words. */
   now: string | null;
 }
 
 /** What a message says of the matter, as one text. */
-const matterOf = (hearing: Hearing): string => hearing.content.map(({ text }) => text).join(' ');
+export const matterOf = (hearing: Hearing): string => hearing.content.map(({ text }) => text).join(' ');
 
 /** The texts whose sentence vectors a turn needs: of the message, and of its parts where it has several. */
 export function textsOfTurn(recogniser: Recogniser, text: string): string[] {
-  const hearing = hear(text);
+  const hearing = hear(text, languageOf(recogniser.document));
   const parts = partsOf(hearing);
   const more = hearing.content.length < hearing.clauses.length && hearing.content.length > 0 ? [matterOf(hearing)] : [];
   const own = [text, ...more, ...(parts.length > 1 ? parts.map((part) => part.text) : [])];
@@ -81,9 +88,10 @@ function hearIn(document: BotDocument, state: ConversationState, { text, ...reco
     values: recognition.entities,
     answers: recognition.entities.filter(({ entity }) => entity === asked?.entity),
   };
-  const hearing = hear(text, known);
+  const language = languageOf(document);
+  const hearing = hear(text, language, known);
   return hearing.onlySteers && isRequest(document, state, hearing, recognition)
-    ? hear(text, { ...known, idle: LEAVING })
+    ? hear(text, language, { ...known, idle: LEAVING })
     : hearing;
 }
 
@@ -94,11 +102,11 @@ function isRequest(
   hearing: Hearing,
   { intent, decision }: Pick<Recognition, 'intent' | 'decision'>,
 ): boolean {
-  const agrees = hearing.says('yes') && VERBS.has(hearing.folded.split(' ')[0]!);
+  const agrees = hearing.says('yes') && hearing.language.naming.isVerb(hearing.folded.split(' ')[0]!);
   if (open || offered || decision === 'none' || !(agrees || hearing.says('leave', 'keep'))) return false;
   if (choosing) return choosing.some((option) => option.intent === intent);
   // "Forget it" names nothing; "cancel my booking" does.
-  const namesIt = decision === 'accept' || agrees || /^cancel \S+ \S+/.test(hearing.folded);
+  const namesIt = decision === 'accept' || agrees || hearing.language.clauses.calledOff(hearing.folded);
   return namesIt && formOfIntent(document, intent ?? '') !== undefined;
 }
 
@@ -124,7 +132,8 @@ export function readTurn(
     matter: steers ? again(matterOf(hearing)) : recognition,
     parts: parts.length > 1 ? parts.map((part) => ({ ...part, recognition: again(part.text) })) : [],
     vectors,
-    language: recogniser.document.languages[0] ?? 'en',
+    tag: mainLanguage(recogniser.document),
+    language: hearing.language,
     now,
   };
 }
@@ -154,35 +163,30 @@ export const slotWords = (slot: string): string => slot.replace(/[_-]+/g, ' ');
 
 /** A value in the bot's language. */
 export const valueWords = (turn: Turn, value: SlotValue): string =>
-  sayValue(value, localeOf(turn.language, turn.document.region));
+  sayValue(value, localeOf(turn.tag, turn.document.region));
 
 /** Some wordings as a list in the bot's language. */
 export function listWords(turn: Turn, words: readonly string[], type: 'conjunction' | 'disjunction'): string {
-  return new Intl.ListFormat(localeOf(turn.language, turn.document.region), { type }).format(words);
+  return new Intl.ListFormat(localeOf(turn.tag, turn.document.region), { type }).format(words);
 }
 
 /** How an intent is named to the customer of a turn. */
-export const intentLabel = (turn: Turn, name: string): string => customersName(turn.document, name, turn.language);
+export const intentLabel = (turn: Turn, name: string): string => customersName(turn.document, name, turn.tag);
 
 /** A text of the bot with the values of the form it belongs to. */
 export function sayText(turn: Turn, message: string, state: ConversationState): Say {
   const form = state.open ?? state.last;
   const reference = state.open ? state.reference : (state.lastReference ?? state.reference);
   return {
-    text: renderMessage(
-      message,
-      { reference, order_no: reference, ...form?.values },
-      turn.language,
-      turn.document.region,
-    ),
+    text: renderMessage(message, { reference, order_no: reference, ...form?.values }, turn.tag, turn.document.region),
   };
 }
 
 /** A sentence of the engine; nothing where the bot has emptied it. @param at the try that it is said at */
 export function sayOwn(turn: Turn, name: TextName, values: Record<string, string> = {}, at = 0): Say[] {
-  const wording = wordingForTry(textOf(turn.document, name), turn.language, at);
+  const wording = wordingForTry(textOf(turn.document, name), turn.tag, at);
   if (wording === null) return [];
-  const text = renderMessage(wording, values, turn.language, turn.document.region);
+  const text = renderMessage(wording, values, turn.tag, turn.document.region);
   return text === '' ? [] : [{ text }];
 }
 
@@ -283,7 +287,7 @@ export function sayChanges(
 }
 
 function promptFor(turn: Turn, state: ConversationState, slot: Slot): Say[] {
-  const written = wordingForTry(slot.prompts, turn.language, state.tries);
+  const written = wordingForTry(slot.prompts, turn.tag, state.tries);
   return written === null ? sayOwn(turn, 'askSlot', { slot: slotWords(slot.name) }) : [sayText(turn, written, state)];
 }
 
@@ -296,7 +300,7 @@ export function askFor(turn: Turn, state: ConversationState, slot: Slot): Doing 
 
 /** The wording of the read-back of a form at this point of a conversation; `null` where it has none. */
 export const readBackOf = (turn: Turn, form: Form, state: ConversationState): string | null =>
-  chooseVariant(form.confirm, turn.language, state.turns);
+  chooseVariant(form.confirm, turn.tag, state.turns);
 
 /** Goes on with the open form: asks for what is missing, else reads back, else completes. */
 export function advance(turn: Turn, state: ConversationState): Doing {
@@ -335,7 +339,7 @@ export function complete(turn: Turn, state: ConversationState): Doing {
   const acts: Act[] = [
     { act: 'complete', form: form.name, intent: open.intent, values: open.values, reference: state.reference },
   ];
-  const done = chooseVariant(form.done, turn.language, state.turns);
+  const done = chooseVariant(form.done, turn.tag, state.turns);
   const closed: ConversationState = {
     ...state,
     open: null,
@@ -440,14 +444,14 @@ export function handOver(turn: Turn, state: ConversationState, deskName: string)
     desk: deskName,
     toldOfDesk: false,
   };
-  const written = chooseVariant(desk?.handover, turn.language, state.turns);
+  const written = chooseVariant(desk?.handover, turn.tag, state.turns);
   const says = written === null ? sayOwn(turn, 'handover') : [sayText(turn, written, next)];
   return { state: next, says, acts: [{ act: 'handOver', desk: deskName }] };
 }
 
 /** Gives up: closes what is open, with the bot's words for it. */
 export function giveUp(turn: Turn, state: ConversationState): Doing {
-  const words = chooseVariant(turn.document.noMatch.giveUp, turn.language, 0);
+  const words = chooseVariant(turn.document.noMatch.giveUp, turn.tag, 0);
   const next: ConversationState = {
     ...state,
     open: null,
@@ -485,7 +489,7 @@ export function askAgain(turn: Turn, state: ConversationState): Doing {
 
 /** What is said after a "no" to the read-back. */
 export function sayDecline(turn: Turn, form: Form, state: ConversationState): Say[] {
-  const written = chooseVariant(form.decline, turn.language, state.turns);
+  const written = chooseVariant(form.decline, turn.tag, state.turns);
   return written === null ? sayOwn(turn, 'whatToChange') : [sayText(turn, written, state)];
 }
 
@@ -497,8 +501,8 @@ export const onlyReplies = (document: BotDocument, name: string): boolean => {
 
 /** The reply of an intent, with the values of its own message and of nothing before. */
 export function replyOf(turn: Turn, { intent, values }: OfferedIntent): Say[] {
-  const reply = chooseVariant(findIntent(turn.document, intent)?.reply, turn.language, turn.state.turns);
-  return reply === null ? [] : [{ text: renderMessage(reply, values, turn.language, turn.document.region) }];
+  const reply = chooseVariant(findIntent(turn.document, intent)?.reply, turn.tag, turn.state.turns);
+  return reply === null ? [] : [{ text: renderMessage(reply, values, turn.tag, turn.document.region) }];
 }
 
 /** Puts wishes to those that wait, each intent once. */

@@ -1,9 +1,11 @@
 import { kindOf, kindOfSlot, type BotDocument, type EntityKind, type Form, type Slot } from '../bot/document.js';
 import { allWordings } from '../bot/localised.js';
+import { languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
 import { namesNoDay } from '../recognise/finders/dates/noDay.js';
 import type { SlotReading } from '../recognise/slots.js';
 import { showValue, type SlotValue, type Value } from '../recognise/value.js';
-import type { TextName } from '../say/texts.js';
+import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
 import { nearHeld, settleEnds } from './stretch.js';
@@ -33,14 +35,6 @@ const holdsSeveral = (document: BotDocument, slot: Slot): boolean =>
 const distinct = (values: readonly Value[]): Value[] =>
   values.filter((value, at) => values.findIndex((other) => showValue(other) === showValue(value)) === at);
 
-/** Words that set two values against each other. */
-const ALTERNATIVE = /(?:^|[^\p{L}])(?:or|either)(?:[^\p{L}]|$)|\/|\?/iu;
-/** Words that join the parts of a sum. */
-const SUM = /(?:^|[^\p{L}])(?:and|plus|with)(?:[^\p{L}]|$)|[&+,]/iu;
-
-/** Words before a figure that is no part of a sum: "two soups, collect at 12". */
-const NO_SUM = /(?:^|[^\p{L}])(?:at|by|around|about|from|for|on|before|after|until|till|to|no|number)\s+$/iu;
-
 /** The things of an order: the list slot with the most values; `null` where there is one thing at most. */
 function thingsOf(document: BotDocument, form: Form, readings: readonly SlotReading[]): SlotReading[] | null {
   let most: SlotReading[] = [];
@@ -66,8 +60,9 @@ function oneThing(
   const all = { readings: [...readings], paired: false, firstOf: null };
   const counted = form.slots.filter((slot) => kindOf(document, slot) === 'number');
   const things = thingsOf(document, form, readings);
+  const language = languageOf(document);
   if (!things || counted.length === 0) return all;
-  if (ALTERNATIVE.test(text.slice(things[0]!.end, things.at(-1)!.start))) return all;
+  if (language.values.areAlternatives(text.slice(things[0]!.end, things.at(-1)!.start))) return all;
   const numbers = readings.filter(({ slot }) => counted.some(({ name }) => name === slot));
   const pairs =
     numbers.length === things.length &&
@@ -78,7 +73,7 @@ function oneThing(
   if (pairs) return { ...all, paired: true };
   const [first, second] = things as [SlotReading, SlotReading];
   // What stands before the second thing and after the last word that joins the two belongs to the second.
-  const joint = /^.*(?:,|\band\b|&|\+)/isu.exec(text.slice(first.end, second.start))?.[0].length ?? 0;
+  const joint = language.values.joint.exec(text.slice(first.end, second.start))?.[0].length ?? 0;
   const border = first.end + joint;
   const end = things.at(-1)!.end;
   const shared = (reading: SlotReading) =>
@@ -90,32 +85,30 @@ function oneThing(
   return { readings: kept, paired: false, firstOf: text.slice(kept[0]?.start ?? first.start, first.end).trim() };
 }
 
-/** Words in a slot's name or prompts by which it asks for a day gone by, or may. */
-const OF_THE_PAST =
-  /(?:^|[^a-z])(?:was|were|did|missed|miss|happen(?:ed)?|bought|ordered|placed|born|birth|dob|purchased?|delivered|arrived|last(?! day| night)|since|old|previous|original|booked|made|paid|received|collected|started|began|lost|noticed|incident|invoice|issued|should have|has been|have you)(?:[^a-z]|$)/i;
-
-function mayBePast(slot: Slot): boolean {
+function mayBePast(slot: Slot, { values }: Language): boolean {
   const wordings = allWordings(slot.prompts);
   return (
     wordings.length === 0 ||
     [slot.name.replace(/[_-]/g, ' '), slot.entity.replace(/[_-]/g, ' '), ...wordings].some((words) =>
-      OF_THE_PAST.test(words),
+      values.isOfThePast(words),
     )
   );
 }
 
-/** Measures, of which there may be a part. */
-const MEASURE =
-  /weight|height|length|width|depth|size|hour|price|cost|temperature|distance|age|litre|liter|kilo|metre|meter|inch|area|volume|rate|percent|score/i;
-
 function wrongValue(document: BotDocument, slot: Slot, value: Value, today: string | null): WrongValue['text'] | null {
   const kind = kindOf(document, slot);
+  const language = languageOf(document);
   if (kind === 'number' && typeof value === 'number') {
     if (value < 0 || (value === 0 && slot.required)) return 'tooFew';
-    const measured = MEASURE.test(`${slot.name} ${slot.entity}`);
+    const measured = language.values.isMeasure(`${slot.name} ${slot.entity}`);
     return Number.isInteger(value) || measured ? null : 'notWhole';
   }
-  if ((kind === 'date' || kind === 'datetime') && typeof value === 'string' && today !== null && !mayBePast(slot)) {
+  if (
+    (kind === 'date' || kind === 'datetime') &&
+    typeof value === 'string' &&
+    today !== null &&
+    !mayBePast(slot, language)
+  ) {
     const last = value.split('/').at(-1)!;
     const gone = last.length > 10 && today.length > 10 ? last < today : last.slice(0, 10) < today.slice(0, 10);
     return gone ? 'dayGone' : null;
@@ -133,40 +126,35 @@ function joined(
   const values = own.map(({ value }) => value);
   const different = distinct(values);
   const kind = kindOf(document, slot);
+  const words = languageOf(document).values;
   if (paired && (kind === 'number' || different.length > 1)) return { value: kind === 'number' ? values : different };
   const between = text.slice(own[0]!.end, own.at(-1)!.start);
   if (
     own.length > 1 &&
     kind === 'number' &&
     values.every((value) => typeof value === 'number') &&
-    SUM.test(between) &&
-    !NO_SUM.test(between) &&
-    !ALTERNATIVE.test(between)
+    words.areSum(between) &&
+    !words.areAlternatives(between)
   ) {
     return { value: values.reduce<number>((sum, value) => sum + value, 0) };
   }
   // "It has grown from four to seven": what it is now.
-  if (kind === 'number' && /(?:^|\s)from\s+$/iu.test(text.slice(0, own[0]!.start)) && /^\s+to\s+$/iu.test(between)) {
+  if (kind === 'number' && words.hasGrown(text.slice(0, own[0]!.start), between)) {
     return { value: values.at(-1)! };
   }
   if (different.length === 1) return { value: different[0]! };
-  if (holdsSeveral(document, slot) && !ALTERNATIVE.test(between)) return { value: different };
+  if (holdsSeveral(document, slot) && !words.areAlternatives(between)) return { value: different };
   return { between: different };
 }
-
-const SPAN = /^\s+(?:more\s+)?(day|night|week|month|year|hour|minute|fortnight)s?(?=\P{L}|$)/iu;
 
 /** "It took two weeks" counts no goods, unless the slot asks for weeks. */
 function isSpan(document: BotDocument, form: Form, text: string, { slot: name, end }: SlotReading): boolean {
   const slot = form.slots.find((item) => item.name === name);
-  const unit = kindOf(document, slot) === 'number' ? SPAN.exec(text.slice(end))?.[1] : undefined;
+  const unit =
+    kindOf(document, slot) === 'number' ? languageOf(document).values.span.exec(text.slice(end))?.[1] : undefined;
   if (!slot || unit === undefined) return false;
   return !asksFor(slot, unit);
 }
-
-/** What a figure after it names one of: "pitch 9", "room 12". */
-const NAMED_BY_FIGURE =
-  /(?:^|\P{L})(pitch|plot|room|table|flat|apartment|unit|bay|berth|gate|stand|stall|seat|row|cabin|chalet|lodge|pod|cottage|building|block|floor|level|ward|zone|platform|terminal|lane|locker|desk|door|house|track|court|pen|mooring|line|page|step|junction|exit)\s+(?:no\.?\s+|number\s+)?$/iu;
 
 /** "Pitch 9" counts nothing, unless the slot asks for the pitch. */
 function isNumberOf(
@@ -177,7 +165,7 @@ function isNumberOf(
 ): boolean {
   const slot = form.slots.find((item) => item.name === name);
   if (kindOf(document, slot) !== 'number' || !Number.isInteger(value) || !/^\d/.test(text.slice(start))) return false;
-  const thing = NAMED_BY_FIGURE.exec(text.slice(Math.max(0, start - 30), start))?.[1];
+  const thing = languageOf(document).values.namedByFigure.exec(text.slice(Math.max(0, start - 30), start))?.[1];
   return thing !== undefined && !asksFor(slot!, thing);
 }
 
@@ -234,15 +222,13 @@ function asHours(
 /** An hour said without its half of the day is in the evening where the form holds an evening. */
 function inHalf(document: BotDocument, form: Form, reading: SlotReading, held: Record<string, SlotValue>): SlotReading {
   if (kindOfSlot(document, form, reading.slot) !== 'time' || typeof reading.value !== 'string') return reading;
-  if (/(?:^|\P{L})[ap]\.?m|morning|noon/iu.test(reading.text)) return reading;
+  if (languageOf(document).values.tellsHalfOfDay(reading.text)) return reading;
   const value = timeNear(reading.value, held[reading.slot]);
   return value === undefined ? reading : { ...reading, value };
 }
 
-const EITHER = /^[\s,]*(?:or|\/)(?:[\s,]+\p{L}{1,6}){0,2}\s*$/iu;
-
 /** "Friday or Saturday" is a choice for one slot, though the form has another of the same kind. */
-function asOneChoice(text: string, readings: readonly SlotReading[]): SlotReading[] {
+function asOneChoice(text: string, readings: readonly SlotReading[], { values }: Language): SlotReading[] {
   const kept: SlotReading[] = [];
   for (const reading of readings) {
     const last = kept.at(-1);
@@ -250,7 +236,7 @@ function asOneChoice(text: string, readings: readonly SlotReading[]): SlotReadin
       last !== undefined &&
       last.entity === reading.entity &&
       last.slot !== reading.slot &&
-      EITHER.test(text.slice(last.end, reading.start));
+      values.areOneChoice(text.slice(last.end, reading.start));
     kept.push(chooses ? { ...reading, slot: last.slot } : reading);
   }
   return kept;
@@ -269,11 +255,13 @@ export function gatherValues(
   { text, readings }: Read,
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
+  const language = languageOf(document);
   const near = readings.map((reading) => {
     const own = inHalf(document, form, reading, held);
-    return own.slot === asked ? own : nearHeld(own, held[own.slot], today);
+    return own.slot === asked ? own : nearHeld(own, held[own.slot], { today, language });
   });
-  const counting = asOneChoice(text, asHours(document, form, { text, readings: near }, { held, asked })).filter(
+  const hours = asHours(document, form, { text, readings: near }, { held, asked });
+  const counting = asOneChoice(text, hours, language).filter(
     (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
   );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);
@@ -294,7 +282,7 @@ export function gatherValues(
   }
   const unfit = settleEnds(document, form, { text, readings: kept, given, held });
   if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
-  if (namesNoDay(tokenise(text))) {
+  if (namesNoDay(tokenise(text), language)) {
     const days = form.slots.filter((item) => kindOf(document, item) === 'date' && given[item.name] === undefined);
     const slot = days.find(({ name }) => name === asked) ?? days[0];
     if (slot) wrong.push({ slot: slot.name, text: 'noSuchDay' });

@@ -5,7 +5,7 @@ import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';
 import { contentStems, onlyValue, saysSomething } from './fits.js';
-import { requests } from '../language/en/commands.js';
+import type { Language } from '../language/language.js';
 import type { OfferedIntent } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
 import { gatherValues, type GivenValues } from './values.js';
@@ -22,37 +22,34 @@ export const acceptedIn = ({ decision, intent }: Recognition): string | null => 
 export const offeredCandidates = (turn: Turn): string[] =>
   turn.matter.candidates.filter((name) => {
     const intent = findIntent(turn.document, name);
-    return intent !== undefined && isOffered(intent);
+    return intent !== undefined && isOffered(intent, turn.language);
   });
 
 /** Whether an intent is thanks, a greeting or the like: it is no wish. */
 export function isSmallTalk(turn: Turn, name: string): boolean {
   const intent = findIntent(turn.document, name);
-  return intent !== undefined && intent.form === undefined && !isOffered(intent);
+  return intent !== undefined && intent.form === undefined && !isOffered(intent, turn.language);
 }
 
 /** The slots of an intent that a message gives, from some stretches of it. @param within the whole where it is left out */
 export function readingsFor(turn: Turn, intent: string, asked: string | null, within?: Stretches): SlotReading[] {
   const readings = turn.recogniser.readSlots(intent, turn.recognition, turn.vectors, asked);
   if (!within) return readings;
-  const stretches = joinedStretches(turn.text, within);
+  const stretches = joinedStretches(turn.text, within, turn.language);
   return readings.filter(({ start, end }) => stretches.some((part) => part.start <= start && end <= part.end));
 }
-
-/** What may stand between two clauses of one stretch: "12 Sluice Lane, Dunlow". */
-const BETWEEN = /^[\s,.;:!?–—-]*(?:and|then|but)?\s*$/iu;
 
 const SIGNS = /[-−+£$€#(]/u;
 
 /** Stretches with those that follow each other joined, so that a value may reach over a comma. */
-function joinedStretches(text: string, within: Stretches): { start: number; end: number }[] {
+function joinedStretches(text: string, within: Stretches, { wishes }: Language): { start: number; end: number }[] {
   const joined: { start: number; end: number }[] = [];
   for (const { start: first, end } of [...within].sort((a, b) => a.start - b.start)) {
     let start = first;
     // A sign before a figure belongs to it.
     while (start > 0 && SIGNS.test(text[start - 1]!)) start--;
     const last = joined.at(-1);
-    if (last && BETWEEN.test(text.slice(last.end, start))) last.end = Math.max(last.end, end);
+    if (last && wishes.joinsClauses(text.slice(last.end, start))) last.end = Math.max(last.end, end);
     else joined.push({ start, end });
   }
   return joined;
@@ -74,18 +71,16 @@ export function valuesFor(
     return { ...NOTHING_GIVEN, given: Object.fromEntries(readings.map(({ slot, value }) => [slot, value])) };
   }
   // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
-  const text = within ? blankOutside(turn.text, within) : turn.text;
+  const text = within ? blankOutside(turn.text, within, turn.language) : turn.text;
   const read = gatherValues(turn.document, form, { text, readings }, { today: turn.now, held, asked });
   return { ...read, given: { ...byOneWord(turn, form, text), ...read.given } };
 }
-
-const ONE_OF = /(?:^|\s)(?:the|an?)\s+(\p{L}{3,})\s+(?:one|kind|sort|type)s?(?=\P{L}|$)/giu;
 
 /** "The family one": the one value of a list that has this word. */
 function byOneWord(turn: Turn, form: Form, text: string): Record<string, SlotValue> {
   const lists = form.slots.filter((slot) => kindOf(turn.document, slot) === 'list');
   const given: Record<string, SlotValue> = {};
-  for (const [, word] of text.matchAll(ONE_OF)) {
+  for (const [, word] of text.matchAll(turn.language.wishes.oneOf)) {
     const fits = lists.flatMap((slot) => {
       const value = onlyValue(turn.document, slot, word!);
       return value === undefined ? [] : [{ slot: slot.name, value }];
@@ -95,8 +90,8 @@ function byOneWord(turn: Turn, form: Form, text: string): Record<string, SlotVal
   return given;
 }
 
-function blankOutside(text: string, within: Stretches): string {
-  return joinedStretches(text, within).reduceRight(
+function blankOutside(text: string, within: Stretches, language: Language): string {
+  return joinedStretches(text, within, language).reduceRight(
     (blank, { start, end }) => blank.slice(0, start) + text.slice(start, end) + blank.slice(end),
     ' '.repeat(text.length),
   );
@@ -106,20 +101,17 @@ function blankOutside(text: string, within: Stretches): string {
 export const without = (text: string, stretches: Stretches): string =>
   stretches.reduceRight((rest, { start, end }) => `${rest.slice(0, start)} ${rest.slice(end)}`, text);
 
-/** What people are counted as. */
-const COUNTED = /(?<=^|[^\p{L}])(?:adults?|children|child|kids?|people|persons?|guests?|of\s+us)(?=[^\p{L}]|$)/giu;
-
 /** Whether a message says nothing beside the values that it gives to an intent. */
 export function onlyValues(turn: Turn, intent: string): boolean {
   const readings = readingsFor(turn, intent, null);
   if (readings.length === 0) return false;
-  return !saysSomething(without(turn.text, readings).replace(COUNTED, ' '));
+  return !saysSomething(without(turn.text, readings).replace(turn.language.wishes.counted, ' '), turn.language);
 }
 
 /** Whether a message is nothing but values, of whatever entity. */
-export function saysOnlyValues({ text, recognition }: Turn): boolean {
+export function saysOnlyValues({ text, recognition, language }: Turn): boolean {
   const { entities } = recognition;
-  return entities.length > 0 && !saysSomething(without(text, entities));
+  return entities.length > 0 && !saysSomething(without(text, entities), language);
 }
 
 /** A wish of a message: an intent with the stretches that speak of it. */
@@ -134,12 +126,13 @@ export interface Wish {
 const asksSomething = (part: ReadPart): boolean => part.question || part.request;
 
 /** Whether a part asks in words that can be nothing else: a verb at its beginning may be a value ("collect at 12"). */
-const asksPlainly = ({ question, folded }: ReadPart): boolean => question || requests(folded);
+const asksPlainly = ({ question, folded }: ReadPart, { clauses }: Language): boolean =>
+  question || clauses.requests(folded);
 
 /** "Collect at 12": the first word is a value of what the message asks for. */
 const beginsWithValue = (turn: Turn, part: ReadPart, whole: string | null): boolean =>
   whole !== null &&
-  !asksPlainly(part) &&
+  !asksPlainly(part, turn.language) &&
   readingsFor(turn, whole, null).some(({ start, end }) => start <= part.start && part.start < end);
 
 const LIKELY = 0.5;
@@ -160,7 +153,9 @@ export function wishesOf(turn: Turn): Wish[] {
   const wishes: Wish[] = [];
   const before: Wish['within'] = [];
   const whole = acceptedIn(turn.matter);
-  const asksBeside = turn.parts.some((part) => asksPlainly(part) && acceptedIn(part.recognition) !== whole);
+  const asksBeside = turn.parts.some(
+    (part) => asksPlainly(part, turn.language) && acceptedIn(part.recognition) !== whole,
+  );
   for (const part of turn.parts) {
     const last = wishes.at(-1);
     const own = acceptedIn(part.recognition);
@@ -182,8 +177,6 @@ export const offeredFrom = (turn: Turn, { intent, within }: Wish): OfferedIntent
   values: { ...valuesFor(turn, intent, { within }).given, ...storyFor(turn, intent, within) },
 });
 
-/** Words by which a slot asks for what happened, in the customer's own words. */
-const ASKS_FOR_STORY = /happen|problem|wrong|issue|fault|complain|trouble|matter|what is it about|story|concern/i;
 const FEWEST_WORDS = 3;
 
 /** What a customer told while asking for something, for the slot that would ask what happened: it is not asked again. */
@@ -193,7 +186,7 @@ export function storyFor(turn: Turn, intent: string, within?: Stretches): Record
     (item) =>
       item.required &&
       kindOf(turn.document, item) === 'free' &&
-      [item.name, item.entity, ...allWordings(item.prompts)].some((words) => ASKS_FOR_STORY.test(words)),
+      [item.name, item.entity, ...allWordings(item.prompts)].some((words) => turn.language.wishes.asksForStory(words)),
   );
   if (!slot) return {};
   const inside = ({ start, end }: { start: number; end: number }) =>
@@ -215,6 +208,8 @@ const FEWEST_TOLD = 2;
 
 /** Whether words tell more than the intent's own name does. */
 function tellsMore(turn: Turn, intent: string, words: string): boolean {
-  const own = new Set(contentStems(`${intent.replace(/[_-]/g, ' ')} ${customersName(turn.document, intent)}`));
-  return contentStems(words).filter((stem) => !own.has(stem)).length >= FEWEST_TOLD;
+  const own = new Set(
+    contentStems(`${intent.replace(/[_-]/g, ' ')} ${customersName(turn.document, intent)}`, turn.language),
+  );
+  return contentStems(words, turn.language).filter((stem) => !own.has(stem)).length >= FEWEST_TOLD;
 }

@@ -162,7 +162,7 @@ export class Transformer {
 
   #readDense(matrix: string, bias: string, inputs: number, outputs: number): Dense {
     const panels = this.#space.reservePanels(inputs, outputs);
-    this.#space.fillPanels(panels, this.#get(matrix), outputs);
+    this.#space.fillPanels(panels, this.#get(matrix), { columns: outputs });
     const biasAt = this.#space.reserve(outputs);
     this.#space.view(biasAt, outputs).set(this.#get(bias));
     return { matrix: panels, bias: biasAt };
@@ -216,7 +216,7 @@ export class Transformer {
 
   #runLayer(layer: Layer, texts: readonly (readonly number[])[], starts: readonly number[], rows: number): void {
     const { stream, normal, wide, joined } = this.#buffers;
-    this.#normalise(layer.attentionNorm, stream, normal, rows, layer.width);
+    this.#normalise(layer.attentionNorm, stream, normal, { rows, width: layer.width });
     this.#apply(layer.queryKeyValue, { left: normal, result: wide, rows });
     if (layer.residual) {
       this.#apply(layer.residual, { left: stream, result: normal, rows });
@@ -225,7 +225,7 @@ export class Transformer {
     texts.forEach((text, index) => this.#attend(starts[index] ?? 0, text.length, layer.width));
     this.#apply(layer.output, { left: joined, result: normal, rows });
     this.#add(normal, stream, rows);
-    this.#normalise(layer.forwardNorm, stream, normal, rows, MODEL_WIDTH);
+    this.#normalise(layer.forwardNorm, stream, normal, { rows, width: MODEL_WIDTH });
     this.#apply(layer.expand, { left: normal, result: wide, rows, rectify: true });
     this.#apply(layer.contract, { left: wide, result: normal, rows });
     this.#add(normal, stream, rows);
@@ -237,7 +237,7 @@ export class Transformer {
     for (let index = 0; index < source.length; index++) target[index]! += source[index]!;
   }
 
-  #normalise(norm: Norm, from: number, to: number, rows: number, width: number): void {
+  #normalise(norm: Norm, from: number, to: number, { rows, width }: { rows: number; width: number }): void {
     const source = this.#space.view(from, rows * width);
     const target = this.#space.view(to, rows * width);
     for (let row = 0; row < rows; row++) {
@@ -274,7 +274,11 @@ export class Transformer {
         queries.set(input.subarray(row * rowWidth + at, row * rowWidth + at + headWidth), row * headWidth);
       }
       this.#space.fillTransposedPanels(keys, input.subarray(width + at), length, rowWidth);
-      this.#space.fillPanels(values, input.subarray(2 * width + at), headWidth, length, rowWidth);
+      this.#space.fillPanels(values, input.subarray(2 * width + at), {
+        columns: headWidth,
+        rows: length,
+        stride: rowWidth,
+      });
       this.#space.multiply({ left: query, rows: length, panels: keys, bias: zero, result: weights });
       softenRows(rows, length, wide, scale);
       this.#space.multiply({ left: weights, rows: length, panels: values, bias: zero, result: mixed });

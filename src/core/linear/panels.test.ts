@@ -46,7 +46,7 @@ describe('matrices in panels', () => {
         const { space, places, into } = laidOut(rows, classes, a, b);
         const wanted = a.reduce((sum, value, at) => sum + value * b[at]!, 0);
         expect(space.dot(places[0]!, places[1]!)).toBeCloseTo(wanted, 2);
-        space.combine(into, places[0]!, -0.5, places[1]!);
+        space.combine(into, { a: places[0]!, scale: -0.5, b: places[1]! });
         space.read(into).forEach((value, at) => expect(value).toBeCloseTo(a[at]! - 0.5 * b[at]!, 4));
       }),
     );

@@ -1,4 +1,4 @@
-import { paddedColumns, paddedRows, Workspace } from './workspace.js';
+import { paddedColumns, paddedRows, Workspace, type Sum } from './workspace.js';
 
 const BLOCK = 8;
 /** What a column that only fills up a panel scores: no row is ever likely to be of it. */
@@ -76,8 +76,8 @@ export class PanelMatrices {
   }
 
   /** into = a + scale × b, for matrices that lie one after the other. */
-  combine(into: number, a: number, scale: number, b: number, matrices = 1): void {
-    this.#space.combine(into, a, scale, b, matrices * this.length);
+  combine(into: number, sum: Sum, matrices = 1): void {
+    this.#space.combine(into, sum, matrices * this.length);
   }
 
   /** Tells what is added to the last class before probabilities are taken, and how much each row counts. */
@@ -91,7 +91,7 @@ export class PanelMatrices {
    * @returns the negative log-likelihood of the labels, each row counted by its weight
    */
   softmax(scores: number, into: number, labels: Int32Array): number {
-    this.#space.softmax(scores, this.#offsetsAt, into, this.#deep, this.#wide);
+    this.#space.softmax(scores, this.#offsetsAt, into, { rows: this.#deep, columns: this.#wide });
     const probabilities = this.#space.view(into, this.length);
     let loss = 0;
     for (let row = 0; row < this.rows; row++) {
@@ -105,7 +105,7 @@ export class PanelMatrices {
   weighResiduals(into: number, labels: Int32Array, scale: number, b: number): void {
     const residuals = this.#space.view(into, this.length);
     for (let row = 0; row < this.rows; row++) residuals[this.#place(row, labels[row]!)]! -= 1;
-    this.#space.weigh(into, this.#weightsAt, scale, b, this.#deep, this.#wide);
+    this.#space.weigh(into, this.#weightsAt, { scale, b }, { rows: this.#deep, columns: this.#wide });
   }
 
   /** Lays a square matrix, rows × rows, out for {@link multiply}. @returns its offset */

@@ -36,7 +36,7 @@ describe('the kernel', () => {
         const leftAt = space.reserve(paddedRows(rows) * inner);
         space.view(leftAt, rows * inner).set(left);
         const panels = space.reservePanels(inner, columns);
-        space.fillPanels(panels, right, columns);
+        space.fillPanels(panels, right, { columns });
         const bias = space.reserve(wide);
         space.view(bias, wide).fill(0.5);
         const result = space.reserve(paddedRows(rows) * wide);

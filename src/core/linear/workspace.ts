@@ -38,6 +38,19 @@ function kernelModule(): WebAssembly.Module {
   return compiled;
 }
 
+/** a + scale × b, by their places in the workspace. */
+export interface Sum {
+  a: number;
+  scale: number;
+  b: number;
+}
+
+/** The shape of a matrix in panels. */
+interface Shape {
+  rows: number;
+  columns: number;
+}
+
 /** What is multiplied, by its places in the workspace. */
 export interface Multiplication {
   /** rows × panels.rows, row-major, with room for {@link paddedRows}. */
@@ -91,7 +104,11 @@ export class Workspace {
    * @param rows of the matrix, at most those of the panels
    * @param stride from one row to the next
    */
-  fillPanels(panels: Panels, matrix: ArrayLike<number>, columns: number, rows = panels.rows, stride = columns): void {
+  fillPanels(
+    panels: Panels,
+    matrix: ArrayLike<number>,
+    { columns, rows = panels.rows, stride = columns }: { columns: number; rows?: number; stride?: number },
+  ): void {
     const target = this.view(panels.at, panels.rows * panels.columns);
     if (rows < panels.rows || columns < panels.columns) target.fill(0);
     for (let column = 0; column < columns; column++) {
@@ -130,7 +147,7 @@ export class Workspace {
   }
 
   /** into = a + scale × b. @param count a multiple of four */
-  combine(into: number, a: number, scale: number, b: number, count: number): void {
+  combine(into: number, { a, scale, b }: Sum, count: number): void {
     this.#kernel.combine(into, a, scale, b, count);
   }
 
@@ -139,13 +156,13 @@ export class Workspace {
    * @param offsets a number for each column that is added first
    * @param rows a multiple of four
    */
-  softmax(scores: number, offsets: number, into: number, rows: number, columns: number): void {
+  softmax(scores: number, offsets: number, into: number, { rows, columns }: Shape): void {
     const panels = columns / COLUMN_BLOCK;
     this.#kernel.softmax(scores, offsets, into, rows, panels, rows * COLUMN_BLOCK * FLOAT_BYTES);
   }
 
   /** into = weight of the row × into + scale × b, for matrices in panels. */
-  weigh(into: number, weights: number, scale: number, b: number, rows: number, columns: number): void {
+  weigh(into: number, weights: number, { scale, b }: Omit<Sum, 'a'>, { rows, columns }: Shape): void {
     this.#kernel.weigh(into, weights, scale, b, rows, columns / COLUMN_BLOCK);
   }
 }
@@ -171,7 +188,7 @@ export function product(
   space.view(leftAt, rows * inner).set(left.subarray(0, rows * inner));
   const panels = space.reservePanels(inner, columns);
   if (transposed) space.fillTransposedPanels(panels, right, columns, inner);
-  else space.fillPanels(panels, right, columns);
+  else space.fillPanels(panels, right, { columns });
   const zero = space.reserve(wide);
   const result = space.reserve(paddedRows(rows) * wide);
   space.multiply({ left: leftAt, rows, panels, bias: zero, result });

@@ -42,16 +42,24 @@ const noted =
   (check: string, where: Place) =>
   ({ place, ...remark }: Remark): Note => ({ ...remark, check, place: { ...where, ...place } });
 
-/** What an intent lacks, which of its utterances could not be read in full, and which intents it is mistaken for. */
-export function intentNotes(
+/**
+ * What an intent lacks, which of its utterances could not be read in full, and which intents it is mistaken for.
+ * Gives `null` now and then, where others may go on.
+ */
+export function* intentNotes(
   document: BotDocument,
   intent: Intent,
   heldOut: readonly HeldOut[] = [],
   unreadLines: readonly Unread[] = [],
-): Note[] {
+): Generator<Note | null, void> {
   const looked = { document, heldOut, unread: unreadLines };
   const where = { intent: intent.name };
-  return CHECKS.flatMap((check) => (check.intent?.(looked, intent) ?? []).map(noted(check.name, where)));
+  for (const { name, intent: look } of CHECKS) {
+    if (!look) continue;
+    const note = noted(name, where);
+    for (const remark of look(looked, intent)) yield remark && note(remark);
+    yield null;
+  }
 }
 
 /** What a form lacks before it can do its work. */

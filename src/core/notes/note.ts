@@ -57,7 +57,8 @@ export interface Looked {
 /** One kind of remark. A check looks at each intent, at each form or at the whole bot. */
 export interface Check {
   name: string;
-  intent?: (looked: Looked, intent: Intent) => Remark[];
+  /** A check that looks at very many rows gives `null` now and then: there others may go on. */
+  intent?: (looked: Looked, intent: Intent) => Iterable<Remark | null>;
   form?: (looked: Looked, form: Form) => Remark[];
   bot?: (looked: Looked) => Remark[];
 }

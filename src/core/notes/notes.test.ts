@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { emptyBot } from '../bot/document.js';
 import { botNotes, formNotes, incompleteForms, intentNotes, sayGaps } from './index.js';
+import type { Note } from './note.js';
 import { act } from '../../../tests/acting.js';
 import { teaShop } from '../../../tests/teaShop.js';
 
 const texts = (notes: { text: string }[]) => notes.map((note) => note.text);
+
+const notesOn = (...looked: Parameters<typeof intentNotes>): Note[] =>
+  [...intentNotes(...looked)].filter((note) => note !== null);
 
 describe('notes', () => {
   it('finds a required slot without a prompt, before anybody meets it in a conversation', () => {
@@ -24,7 +28,7 @@ describe('notes', () => {
     const shop = teaShop((draft) => {
       (draft['intents'] as { utterances: string[] }[])[1]!.utterances.push('Order some tea!', 'opening  times?');
     });
-    expect(texts(intentNotes(shop, shop.intents[1]!, []))).toEqual(
+    expect(texts(notesOn(shop, shop.intents[1]!, []))).toEqual(
       expect.arrayContaining([
         'Row 7 also stands in order_tea; one of the two should go.',
         'Row 8 says the same as row 6.',
@@ -35,7 +39,7 @@ describe('notes', () => {
   it('names the intent that takes utterances away when held out', () => {
     const shop = teaShop();
     const heldOut = ['a', 'b'].map((text) => ({ intent: 'cancel_order', text, predicted: 'order_tea' }));
-    expect(texts(intentNotes(shop, shop.intents[2]!, heldOut))).toContain(
+    expect(texts(notesOn(shop, shop.intents[2]!, heldOut))).toContain(
       '2 utterances are taken for order_tea when held out.',
     );
   });
@@ -48,26 +52,26 @@ describe('notes', () => {
       { intent: intent!.name, text, entities: ['when', 'amount'] },
       { intent: 'other', text: 'opening times', entities: ['when'] },
     ];
-    expect(intentNotes(shop, intent!, [], unread)).toContainEqual({
+    expect(notesOn(shop, intent!, [], unread)).toContainEqual({
       check: 'unread',
       place: { intent: intent!.name, utterance: intent!.utterances[1]!.id },
       text: 'In row 2, when, amount could not be looked for; the rest of it is learned. Write it in another way, or take it out.',
       weight: 'missing',
     });
-    expect(texts(intentNotes(shop, shop.intents[1]!, [], unread)).join()).not.toContain('looked for');
+    expect(texts(notesOn(shop, shop.intents[1]!, [], unread)).join()).not.toContain('looked for');
   });
 
   it('finds marked words that their list does not know', () => {
     const shop = teaShop((draft) => {
       (draft['intents'] as { utterances: string[] }[])[0]!.utterances.push('two <tea>nettle tea</tea>');
     });
-    const [note] = intentNotes(shop, shop.intents[0]!).filter(({ check }) => check === 'unknown value');
+    const [note] = notesOn(shop, shop.intents[0]!).filter(({ check }) => check === 'unknown value');
     expect(note).toMatchObject({
       text: '“nettle tea” is no value of tea (row 7).',
       place: { intent: 'order_tea', slot: 'tea' },
     });
     const mended = act(shop, note!.mend!.act).document;
-    expect(intentNotes(mended, mended.intents[0]!).map(({ check }) => check)).not.toContain('unknown value');
+    expect(notesOn(mended, mended.intents[0]!).map(({ check }) => check)).not.toContain('unknown value');
   });
 
   it('finds texts that put in what is not there, or is of another kind', () => {
@@ -91,9 +95,7 @@ describe('notes', () => {
       delete form!['decline'];
       (form!['slots'] as Record<string, unknown>[]).at(-1)!['when'] = { '==': [{ var: 'way' }, 'delivry'] };
     });
-    const notes = [...intentNotes(shop, shop.intents[1]!), ...formNotes(shop, shop.forms[0]!)].filter(
-      ({ mend }) => mend,
-    );
+    const notes = [...notesOn(shop, shop.intents[1]!), ...formNotes(shop, shop.forms[0]!)].filter(({ mend }) => mend);
     expect(notes.map(({ mend }) => mend!.words)).toEqual([
       'Delete row 7',
       'Write “What shall I change?”',

@@ -2,7 +2,7 @@ import { findEntity, findForm, type BotDocument, type Entity, type Form, type In
 import { allWordings, mapWordings, type Localised } from '../bot/localised.js';
 import type { BotAct } from '../bot/acts/index.js';
 import { argumentsOf, renameArgument, type MessageArgument } from '../say/message.js';
-import { ENGINE_TEXTS, TEXT_NAMES } from '../say/texts.js';
+import { ENGINE_TEXTS, TEXT_NAMES } from '../say/engineTexts.js';
 import { closest } from '../text/distance.js';
 import type { Check, Place, Remark } from './note.js';
 

@@ -1,5 +1,6 @@
 import { findEntity, findForm, type BotDocument, type Entity, type Intent } from '../bot/document.js';
 import type { FindValues } from '../recognise/finders/finder.js';
+import { languageOf } from '../language/index.js';
 import { listFinder } from '../recognise/finders/list.js';
 import { tokenise } from '../text/tokens.js';
 import type { Check, Remark } from './note.js';
@@ -9,10 +10,11 @@ const NO_WORDS: ReadonlySet<string> = new Set();
 const ANY_DAY = '2026-01-01T12:00';
 
 /** Whether words are a value of a list. */
-function knowing({ region }: BotDocument): (entity: Entity, words: string) => boolean {
+function knowing(document: BotDocument): (entity: Entity, words: string) => boolean {
+  const settings = { language: languageOf(document), region: document.region, vocabulary: NO_WORDS };
   const finders = new Map<string, FindValues>();
   return (entity, words) => {
-    const find = finders.get(entity.name) ?? listFinder.prepare(entity, { region, vocabulary: NO_WORDS });
+    const find = finders.get(entity.name) ?? listFinder.prepare(entity, settings);
     finders.set(entity.name, find);
     const inside = words.trim().length;
     return find(tokenise(words), ANY_DAY).some(({ start, end }) => end - start === inside);

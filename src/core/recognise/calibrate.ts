@@ -66,7 +66,7 @@ export function fitCalibration(
   const [given, zero, scaled] = [matrices.reserve(), matrices.reserve(), matrices.reserve()];
   matrices.write(given, scores);
   const loss = ({ temperature, outsideOffset }: Calibration): number => {
-    matrices.combine(scaled, zero, 1 / temperature, given);
+    matrices.combine(scaled, { a: zero, scale: 1 / temperature, b: given });
     matrices.prepare(outsideOffset / temperature, weights);
     const away = (Math.log(temperature) - USUAL_TEMPERATURE.at) / USUAL_TEMPERATURE.spread;
     return matrices.softmax(scaled, scaled, labels) + away ** 2 / 2;

@@ -35,12 +35,12 @@ const [WORDS, CHARACTERS, VALUES] = [0, 1, 2] as const;
 const SPACE = 32;
 
 /** One step of the hash FNV-1a (Fowler, Noll and Vo, 1991). */
-const step = (hash: number, code: number): number => Math.imul(hash ^ code, 0x01000193);
+const hashOn = (hash: number, code: number): number => Math.imul(hash ^ code, 0x01000193);
 
 const START = 0x811c9dc5;
 
 function hashWord(word: string, hash = START): number {
-  for (let at = 0; at < word.length; at++) hash = step(hash, word.charCodeAt(at));
+  for (let at = 0; at < word.length; at++) hash = hashOn(hash, word.charCodeAt(at));
   return hash;
 }
 
@@ -61,7 +61,7 @@ function visitCharacters(word: string, add: (term: number) => void): void {
   for (let start = 0; start + SHORTEST_GRAM <= length; start++) {
     let hash = START;
     for (let size = 1; size <= LONGEST_GRAM && start + size <= length; size++) {
-      hash = step(hash, code(start + size - 1));
+      hash = hashOn(hash, code(start + size - 1));
       if (size >= SHORTEST_GRAM) add(finish(hash, CHARACTERS));
     }
   }
@@ -80,7 +80,7 @@ export function visitTerms(
   for (let at = 0; at < until; at++) {
     const word = words[at]!;
     add(finish(hashWord(word), WORDS), at, at, 'words');
-    if (at > 0) add(finish(hashWord(word, step(hashWord(words[at - 1]!), SPACE)), WORDS), at - 1, at, 'words');
+    if (at > 0) add(finish(hashWord(word, hashOn(hashWord(words[at - 1]!), SPACE)), WORDS), at - 1, at, 'words');
     visitCharacters(word, (term) => add(term, at, at, 'words'));
   }
   const end = Math.min(masked.length, LONGEST_TEXT_WORDS);
@@ -89,7 +89,7 @@ export function visitTerms(
     if (isValue) add(finish(hashWord(masked[at]!), VALUES), at, at, 'masked');
     const before = masked[at - 1];
     if (before !== undefined && (isValue || before.startsWith('{'))) {
-      add(finish(hashWord(masked[at]!, step(hashWord(before), SPACE)), VALUES), at - 1, at, 'masked');
+      add(finish(hashWord(masked[at]!, hashOn(hashWord(before), SPACE)), VALUES), at - 1, at, 'masked');
     }
   }
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { VECTOR_LENGTH } from '../encode/encoder.js';
-import { addSparseProducts, part, Similarities } from './gram.js';
+import { addSparseProducts, submatrix, Similarities } from './gram.js';
 
 /** A vector of unit length that depends on the text alone. */
 function vectorOf(text: string): Float32Array {
@@ -77,7 +77,7 @@ describe('addSparseProducts', () => {
 describe('part', () => {
   it('takes rows and columns in the order asked for', () => {
     const gram = { size: 3, values: Float32Array.of(1, 2, 3, 2, 5, 6, 3, 6, 9) };
-    expect(part(gram, [2, 0], [1, 2, 0])).toEqual(Float32Array.of(6, 9, 3, 2, 3, 1));
-    expect(part(gram, [1], [1], 2, 0.5)).toEqual(Float32Array.of(10.5));
+    expect(submatrix(gram, [2, 0], [1, 2, 0])).toEqual(Float32Array.of(6, 9, 3, 2, 3, 1));
+    expect(submatrix(gram, [1], [1], { scale: 2, constant: 0.5 })).toEqual(Float32Array.of(10.5));
   });
 });

@@ -58,12 +58,11 @@ export class Similarities {
 }
 
 /** Some rows of a matrix and some columns, each product scaled, and a constant added to it: rows × columns. */
-export function part(
+export function submatrix(
   gram: Gram,
   rows: readonly number[],
   columns: readonly number[],
-  scale = 1,
-  constant = 0,
+  { scale = 1, constant = 0 }: { scale?: number; constant?: number } = {},
 ): Float32Array {
   const width = columns.length;
   const values = new Float32Array(rows.length * width);

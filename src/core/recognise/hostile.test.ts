@@ -7,6 +7,7 @@ import { NO_VECTORS } from '../encode/encoder.js';
 import { startConversation } from '../converse/state.js';
 import { step } from '../converse/step.js';
 import { numberFinder } from './finders/number.js';
+import { LANGUAGES } from '../language/index.js';
 import { wordsOfText } from './finders/words.js';
 import { tokenise } from '../text/tokens.js';
 import { readDay } from './finders/dates/days.js';
@@ -110,7 +111,7 @@ describe('a text that means harm, or comes of a slip', () => {
   it('has no more steps the more days it reckons from each other', () => {
     let steps = 0;
     const counted = (text: string): number => {
-      const words = wordsOfText(tokenise(text));
+      const words = wordsOfText(tokenise(text), LANGUAGES.en);
       const watched = new Proxy(words, {
         get(list, key, receiver) {
           if (typeof key === 'string' && /^\d+$/.test(key)) steps++;
@@ -118,7 +119,7 @@ describe('a text that means harm, or comes of a slip', () => {
         },
       });
       steps = 0;
-      readDay(watched, 0, { today: readLocalTime(NOW), region: 'GB' });
+      readDay(watched, 0, { today: readLocalTime(NOW), region: 'GB', readers: LANGUAGES.en.days.readers });
       return steps;
     };
     const [few, many] = [counted('the day after '.repeat(10)), counted('the day after '.repeat(100))];

@@ -16,7 +16,7 @@ import {
   type Vocabulary,
 } from './features.js';
 import type { Similarities } from './gram.js';
-import { addSparseProducts, denseRows, part, type Gram } from './gram.js';
+import { addSparseProducts, denseRows, submatrix, type Gram } from './gram.js';
 import { LogisticProblem, softmaxRows, type LogisticSettings } from './logistic.js';
 
 /** A text to train with, its terms counted. */
@@ -169,11 +169,11 @@ function crossValidate(
     const own = <T>(array: ArrayLike<T>): T[] => kept.map((row) => array[row]!);
     const start = new Float32Array(kept.length * classes);
     kept.forEach((row, at) => start.set(whole.subarray(row * classes, (row + 1) * classes), at * classes));
-    const known = { size: kept.length, values: part(gram, kept, kept) };
+    const known = { size: kept.length, values: submatrix(gram, kept, kept) };
     const problem = new LogisticProblem(known, Int32Array.from(own(labels)), classes, settings);
     const coefficients = problem.fit(Float64Array.from(own(rowWeights)), { coefficients: start, steps: FOLD_STEPS });
     const shape = { rows: held.length, inner: kept.length, columns: classes };
-    const heldScores = product(part(gram, held, kept), coefficients, shape);
+    const heldScores = product(submatrix(gram, held, kept), coefficients, shape);
     held.forEach((row, at) => scores.set(heldScores.subarray(at * classes, (at + 1) * classes), row * classes));
   }
   return scores;
@@ -345,7 +345,10 @@ export function trainIntentModel({
   const index = indexTerms(vocabulary);
   const sparse = all.map(({ counts }) => weighTerms(counts, vocabulary, index));
   // One more for every pair stands for the bias.
-  const gram = { size: learned.length, values: part(similar, learned, learned, ENCODER_WEIGHT ** 2, 1) };
+  const gram = {
+    size: learned.length,
+    values: submatrix(similar, learned, learned, { scale: ENCODER_WEIGHT ** 2, constant: 1 }),
+  };
   addSparseProducts(gram, sparse, vocabulary.terms.length);
   const backgroundWeight = (BACKGROUND_SHARE * texts.length) / Math.max(1, all.length - texts.length);
   const rowWeights = Float64Array.from(all.keys(), (row) =>

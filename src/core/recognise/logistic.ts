@@ -146,7 +146,7 @@ export class LogisticProblem {
   }
 
   #combine(into: number, a: number, scale: number, b: number): void {
-    this.#matrices.combine(into, a, scale, b, PAIR);
+    this.#matrices.combine(into, { a, scale, b }, PAIR);
   }
 
   /** The penalised loss at a point; the gradient goes to `into`. */

@@ -11,6 +11,7 @@ import { openIntentModel, type IntentRanker, type RankedIntent, type RankedPart 
 import type { RecogniserModel } from './model.js';
 import { modelText, SOME_DAY } from './modelText.js';
 import type { Recognition } from './recognition.js';
+import { languageOf } from '../language/index.js';
 import { isEncoded, prepareReader, type ReadText, type TextReader } from './reading.js';
 import { prepareIntentSlots, type PassedOver, type ReadSlots, type SlotReading } from './slots.js';
 import { openTagger } from './tagger/tagger.js';
@@ -121,7 +122,7 @@ class OpenedRecogniser implements Recogniser {
     this.#findAll = prepareFinders(document, this.#reader.vocabulary);
     this.#taught = new WordTable(model.taught);
     const taggers = Object.entries(model.taggers).map(
-      ([form, tagger]) => [form, openTagger(tagger, this.#taught)] as const,
+      ([form, tagger]) => [form, openTagger(tagger, this.#taught, languageOf(this.document))] as const,
     );
     this.#slotsOf = prepareIntentSlots(document, new Map(taggers));
     this.#known = new Set(document.intents.map((intent) => intent.name));

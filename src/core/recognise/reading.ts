@@ -1,6 +1,7 @@
 import type { BotDocument } from '../bot/document.js';
 import { isEncodedLanguage } from '../encode/encoder.js';
-import { DICTIONARY } from '../language/en/dictionary.js';
+import { languageNamed, languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
 import { mendWords } from '../text/mend.js';
 import { askingWeight, sentencesOf } from '../text/sentences.js';
 import { encoderText } from './encoderText.js';
@@ -73,13 +74,14 @@ function ownWords(document: BotDocument): Set<string> {
     }
     if (description !== undefined) add(description);
   }
-  for (const [word, count] of counts) if (count > 1 || DICTIONARY.has(word)) own.add(word);
+  const { dictionary } = languageOf(document);
+  for (const [word, count] of counts) if (count > 1 || dictionary.has(word)) own.add(word);
   return own;
 }
 
 /** The words of an utterance that nothing is near to are words of the bot's trade. */
 function withTradeWords(document: BotDocument, own: Set<string>): Set<string> {
-  const speller = prepareSpeller(own, { english: isEncoded(document) });
+  const speller = prepareSpeller(own, languageNamed(mainLanguage(document)));
   const trade = document.intents
     .flatMap(({ utterances }) => utterances.flatMap(({ text }) => tokenise(text).tokens))
     .filter((token) => !own.has(token.norm) && speller.mend(token) === null);
@@ -99,8 +101,9 @@ export function wordsOf(document: BotDocument): string[] {
 /** Prepares the reading of texts. @param words of {@link wordsOf} */
 export function prepareReader(document: BotDocument, words: readonly string[]): TextReader {
   const vocabulary = new Set(words);
-  const speller = prepareSpeller(vocabulary, { english: isEncoded(document) });
-  return { vocabulary, read: (text) => readWith(text, (token) => speller.mend(token)) };
+  const speller = prepareSpeller(vocabulary, languageNamed(mainLanguage(document)));
+  const language = languageOf(document);
+  return { vocabulary, read: (text) => readWith(text, language, (token) => speller.mend(token)) };
 }
 
 /** Tells of words, from left to right, whether they lie in an address: its words are names, no misspellings. */
@@ -116,11 +119,11 @@ function addressTest(text: string): (token: Token) => boolean {
 }
 
 /** The ending of "22nd", which is no short "and". */
-const isEnding = (text: string, { norm, start }: Token): boolean =>
-  /^(?:st|nd|rd|th)$/.test(norm) && /\d/.test(text[start - 1] ?? '');
+const isEnding = (text: string, { norm, start }: Token, { numbers }: Language): boolean =>
+  numbers.isOrdinalEnding(norm) && /\d/.test(text[start - 1] ?? '');
 
 /** Reads a text. @param mend gives what a word is to be read as, or `null` */
-export function readWith(whole: string, mend: (token: Token) => string | null): ReadText {
+export function readWith(whole: string, language: Language, mend: (token: Token) => string | null): ReadText {
   const start = whole.slice(0, LONGEST_READ);
   const all = tokenise(start).tokens;
   const tokens = all.slice(0, MOST_WORDS);
@@ -130,8 +133,8 @@ export function readWith(whole: string, mend: (token: Token) => string | null): 
   let unknown = 0;
   for (const token of tokens) {
     if (mendings.length === MOST_MENDED || unknown === MOST_UNKNOWN) break;
-    if (!DICTIONARY.has(token.norm)) unknown++;
-    const read = inAddress(token) || isEnding(text, token) ? null : mend(token);
+    if (!language.dictionary.has(token.norm)) unknown++;
+    const read = inAddress(token) || isEnding(text, token, language) ? null : mend(token);
     if (read === null) continue;
     token.read = read;
     mendings.push({ start: token.start, end: token.end, text: token.text, read });
@@ -145,19 +148,19 @@ export function readWith(whole: string, mend: (token: Token) => string | null): 
     tokens,
     mendings,
     mended: mendedIn(tokens, 0, text.length),
-    sentences: readSentences(text, tokens, mendedIn),
+    sentences: readSentences({ text, tokens }, language, mendedIn),
   };
 }
 
 function readSentences(
-  text: string,
-  tokens: readonly Token[],
+  { text, tokens }: TokenisedText,
+  language: Language,
   mendedIn: (words: readonly Token[], start: number, end: number) => string,
 ): ReadSentence[] {
   const all = sentencesOf(text).flatMap(({ start, end }): ReadSentence[] => {
     const own = tokensWithin(tokens, start, end);
     if (own.length < FEWEST_WORDS) return [];
-    return [{ text: mendedIn(own, start, end), tokens: own, weight: askingWeight(text.slice(start, end)) }];
+    return [{ text: mendedIn(own, start, end), tokens: own, weight: askingWeight(text.slice(start, end), language) }];
   });
   if (all.length < 2) return [];
   const asking = [...all].sort((a, b) => b.weight - a.weight).slice(0, MOST_SENTENCES);

@@ -2,6 +2,7 @@ import { wordsOf } from './reading.js';
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { BotDocument } from '../bot/document.js';
+import { languageOf } from '../language/index.js';
 import { NO_VECTORS } from '../encode/encoder.js';
 import { tokenise } from '../text/tokens.js';
 import { prepareFinders } from './finders/index.js';
@@ -22,7 +23,7 @@ function reader(bot: BotDocument, intent: string) {
   const taggers = Object.entries(trainTaggers(bot, readText, NO_VECTORS));
   const slotsOf = prepareIntentSlots(
     bot,
-    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_WORDS)])),
+    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_WORDS, languageOf(bot))])),
   );
   return (text: string, asked: string | null = null) => {
     const read = tokenise(text);

@@ -2,9 +2,9 @@ import type { BotDocument } from '../bot/document.js';
 import type { MarkedText } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
-import { LANGUAGES } from '../language/index.js';
+import { languageOf } from '../language/index.js';
+import type { Language } from '../language/language.js';
 import { goOn, type Check } from './check.js';
-import { asSaid } from './described.js';
 import { countTerms } from './features.js';
 import type { Candidate } from './finders/finder.js';
 import { prepareFinders, type FindAll } from './finders/index.js';
@@ -73,18 +73,24 @@ function trainingTexts(document: BotDocument): PlainTraining[] {
     });
     const about = (text: string): PlainTraining => ({ text, intent: name, utterance: null, part: 'description' });
     const few = utterances.length < FEW_UTTERANCES;
-    if (description !== undefined) texts.push(about(few && isEncoded(document) ? asSaid(description) : description));
+    if (description !== undefined)
+      texts.push(about(few && isEncoded(document) ? languageOf(document).asSaid(description) : description));
     if (few) texts.push(about(name.replace(/[_-]/g, ' ')));
     return texts;
   });
 }
 
-/** The background as messages are read: with its misspelt words put right. */
-const background: readonly ReadText[] = readBackground();
+const backgrounds = new WeakMap<Language, readonly ReadText[]>();
 
-function readBackground(): ReadText[] {
-  const speller = prepareSpeller(new Set());
-  return LANGUAGES.en.background.map((text) => readWith(text, (token) => speller.mend(token)));
+/** The background of a language as messages are read: with its misspelt words put right. */
+function backgroundOf(language: Language): readonly ReadText[] {
+  let texts = backgrounds.get(language);
+  if (!texts) {
+    const speller = prepareSpeller(new Set(), language);
+    texts = language.background.map((text) => readWith(text, language, (token) => speller.mend(token)));
+    backgrounds.set(language, texts);
+  }
+  return texts;
 }
 
 /** What helps the intents that have few utterances. */
@@ -148,6 +154,7 @@ export function prepareTraining(
   };
   const taught = trainingTexts(document).map((own) => ({ ...own, read: readOnce(own.text) }));
   const encoded = isEncoded(document);
+  const background = backgroundOf(languageOf(document));
   const needed = () => [
     ...taught.map(({ read }) => read.mended),
     ...background.map(({ mended }) => mended),

@@ -4,7 +4,8 @@ import type { SlotValue } from '../recognise/value.js';
 import { argumentsOf, readMessage, renameArgument, showFault } from './message.js';
 import { chooseVariant, renderMessage, wordingForTry } from './render.js';
 import { allWordings } from '../bot/localised.js';
-import { defaultText, ENGINE_TEXTS, TEXT_NAMES } from './texts.js';
+import { ENGINE_TEXTS, TEXT_NAMES } from './engineTexts.js';
+import { defaultText } from './texts.js';
 
 const say = (message: string, values: Record<string, SlotValue> = {}, language = 'en', region = 'GB') =>
   renderMessage(message, values, language, region);

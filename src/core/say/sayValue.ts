@@ -1,3 +1,4 @@
+import { languageNamed } from '../language/index.js';
 import { showValue, type SlotValue, type Value } from '../recognise/value.js';
 
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
@@ -15,17 +16,6 @@ export function localeOf(language: string, region: string): string {
   }
   return 'en';
 }
-
-/** Parts of the day by how they are kept as an interval, and the words that lead in to them. */
-const PERIODS: ReadonlyMap<string, string> = new Map([
-  ['06:00/12:00', 'the morning'],
-  ['12:00/14:00', 'lunchtime'],
-  ['12:00/18:00', 'the afternoon'],
-  ['18:00/22:00', 'the evening'],
-  ['20:00/23:59', 'the night'],
-]);
-
-const isEnglish = (locale: string): boolean => locale === 'en' || locale.startsWith('en-');
 
 export const isDay = (value: unknown): value is string => typeof value === 'string' && DAY.test(value);
 
@@ -68,8 +58,8 @@ function sayOne(value: Value, locale: string): string {
   if (typeof value === 'object') return sayMoney(value, locale);
   const ends = endsOf(value);
   if (!ends) return asDate(value) ? sayPoint(value, locale) : showValue(value);
-  const period = PERIODS.get(value);
-  if (period !== undefined && isEnglish(locale)) return period.replace(/^the /, '');
+  const period = languageNamed(locale)?.periods.sayPeriod(value) ?? null;
+  if (period !== null) return period;
   const [from, to] = ends;
   return from.slice(0, 11) === to.slice(0, 11) && from.length > 10
     ? `${sayPoint(from, locale)}–${to.slice(-5)}`
@@ -92,15 +82,15 @@ export function sayValue(value: SlotValue, locale: string): string {
 
 /**
  * The words before a stretch of days or times, fitted to it: "on" and "at" name a point, so "on Monday – Sunday" is
- * "from Monday to Sunday" and "at morning" is "in the morning". English only.
+ * "from Monday to Sunday" and "at morning" is "in the morning". `null` where they are fine as they are.
  */
 export function fitStretch(before: string, value: SlotValue, locale: string): { before: string; said: string } | null {
   const ends = endsOf(value);
-  if (!ends || !isEnglish(locale)) return null;
-  const lead = /(?:^|\s)(on|at)\s+$/iu.exec(before);
-  if (!lead) return null;
-  const kept = before.slice(0, before.length - lead[0].length) + (/^\s/.test(lead[0]) ? ' ' : '');
-  const period = PERIODS.get(value as string);
-  if (period !== undefined) return { before: kept, said: period.startsWith('the') ? `in ${period}` : `at ${period}` };
-  return { before: kept, said: `from ${ends.map((end) => sayPoint(end, locale)).join(' to ')}` };
+  const fitted = ends && languageNamed(locale)?.periods.leadIn.exec(before);
+  if (!ends || !fitted) return null;
+  const { periods } = languageNamed(locale)!;
+  const kept = before.slice(0, before.length - fitted[0].length) + (/^\s/.test(fitted[0]) ? ' ' : '');
+  const said =
+    periods.sayInPeriod(value as string) ?? periods.fromTo(sayPoint(ends[0], locale), sayPoint(ends[1], locale));
+  return { before: kept, said };
 }

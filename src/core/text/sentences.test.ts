@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { LANGUAGES } from '../language/index.js';
 import { askingWeight, sentencesOf } from './sentences.js';
 
 const cut = (text: string) => sentencesOf(text).map(({ start, end }) => text.slice(start, end));
@@ -33,7 +34,7 @@ describe('sentences', () => {
 describe('asking', () => {
   it('weighs a question most, then a request, then what only tells', () => {
     const [question, request, tells] = ['Is the shop open?', 'I would like two roses.', 'My aunt came to stay.'].map(
-      askingWeight,
+      (sentence) => askingWeight(sentence, LANGUAGES.en),
     );
     expect(question!).toBeGreaterThan(request!);
     expect(request!).toBeGreaterThan(tells!);

@@ -1,3 +1,5 @@
+import type { Language } from '../language/language.js';
+
 /** A stretch of a text. Offsets are UTF-16 code units. */
 export interface Stretch {
   start: number;
@@ -27,11 +29,8 @@ export function sentencesOf(text: string): Stretch[] {
 }
 
 const QUESTION = /\?["'”’)]*$/u;
-const REQUEST =
-  /(?<!\p{L})(?:can|could|would|will|please|pls|plz|like\s+to|want|need|wondering|is\s+there|do\s+you|how|what|when|where|which|who)(?!\p{L})/iu;
-
 /** How much a sentence asks for something: 1 if it only tells, 2 if it asks, 4 if it ends in a question mark. */
-export function askingWeight(sentence: string): number {
-  const asks = REQUEST.test(sentence) || QUESTION.test(sentence);
+export function askingWeight(sentence: string, language: Language): number {
+  const asks = language.asks(sentence) || QUESTION.test(sentence);
   return 1 + (asks ? 1 : 0) + (QUESTION.test(sentence) ? 2 : 0);
 }

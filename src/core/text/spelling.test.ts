@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { DICTIONARY } from '../language/en/dictionary.js';
+import { LANGUAGES } from '../language/index.js';
 import { prepareSpeller, slips } from './spelling.js';
 import { tokenise } from './tokens.js';
 
 const OWN = new Set(['lavender', 'hosta', 'courgettes', 'order', 'plants', 'trellis']);
-const speller = prepareSpeller(OWN);
+const speller = prepareSpeller(OWN, LANGUAGES.en);
 const mended = (text: string) =>
   tokenise(text)
     .tokens.map((token) => speller.mend(token) ?? token.norm)
@@ -13,9 +13,9 @@ const mended = (text: string) =>
 describe('the dictionary', () => {
   it('knows everyday words, contractions and days, the commoner ones as such', () => {
     for (const word of ['settee', 'recycling', 'colour', 'color', 'dont', 'tuesday', 'cafe'])
-      expect(DICTIONARY.has(word), word).toBe(true);
-    expect(DICTIONARY.get('please')!).toBeLessThan(DICTIONARY.get('trowel')!);
-    expect(DICTIONARY.has('lavendar')).toBe(false);
+      expect(LANGUAGES.en.dictionary.has(word), word).toBe(true);
+    expect(LANGUAGES.en.dictionary.get('please')!).toBeLessThan(LANGUAGES.en.dictionary.get('trowel')!);
+    expect(LANGUAGES.en.dictionary.has('lavendar')).toBe(false);
   });
 });
 
@@ -46,7 +46,7 @@ describe('spelling help', () => {
 
   it('takes the bot’s own word before the dictionary’s', () => {
     expect(mended('hoste')).toBe('hosta');
-    expect(prepareSpeller(new Set()).mend(tokenise('hoste').tokens[0]!)).not.toBe('hosta');
+    expect(prepareSpeller(new Set(), LANGUAGES.en).mend(tokenise('hoste').tokens[0]!)).not.toBe('hosta');
   });
 
   it('leaves words that exist, names, codes and figures alone', () => {
@@ -59,7 +59,7 @@ describe('spelling help', () => {
   });
 
   it('has the bot’s own words alone for a language without a dictionary', () => {
-    const german = prepareSpeller(new Set(['bestellung']), { english: false });
+    const german = prepareSpeller(new Set(['bestellung']));
     const read = (word: string) => german.mend(tokenise(word).tokens[0]!);
     expect(read('Bestelung')).toBe('bestellung');
     expect(read('oder')).toBeNull();

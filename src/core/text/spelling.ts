@@ -1,4 +1,4 @@
-import { DICTIONARY, type Band } from '../language/en/dictionary.js';
+import type { Band, Language } from '../language/language.js';
 import type { Token } from './tokens.js';
 
 /** Puts misspelt words right. */
@@ -6,68 +6,6 @@ export interface Speller {
   /** @returns what to read a word as, folded (two words where a space is missing), or `null` to leave it as it is */
   mend(token: Token): string | null;
 }
-
-/** Short ways of writing that are words of their own. */
-const SHORTHAND: ReadonlyMap<string, string> = new Map([
-  ['u', 'you'],
-  ['r', 'are'],
-  ['ur', 'your'],
-  ['y', 'why'],
-  ['pls', 'please'],
-  ['plz', 'please'],
-  ['plse', 'please'],
-  ['thx', 'thanks'],
-  ['tnx', 'thanks'],
-  ['ty', 'thank you'],
-  ['thnx', 'thanks'],
-  ['tmrw', 'tomorrow'],
-  ['tmw', 'tomorrow'],
-  ['tomoz', 'tomorrow'],
-  ['tomo', 'tomorrow'],
-  ['2moro', 'tomorrow'],
-  ['tonite', 'tonight'],
-  ['nite', 'night'],
-  ['wknd', 'weekend'],
-  ['cud', 'could'],
-  ['wud', 'would'],
-  ['shud', 'should'],
-  ['wot', 'what'],
-  ['wat', 'what'],
-  ['wats', 'whats'],
-  ['wots', 'whats'],
-  ['rong', 'wrong'],
-  ['wen', 'when'],
-  ['wher', 'where'],
-  ['coz', 'because'],
-  ['cuz', 'because'],
-  ['cos', 'because'],
-  ['bcos', 'because'],
-  ['fone', 'phone'],
-  ['teh', 'the'],
-  ['hte', 'the'],
-  ['adn', 'and'],
-  ['nd', 'and'],
-  ['bday', 'birthday'],
-  ['msg', 'message'],
-  ['txt', 'text'],
-  ['ppl', 'people'],
-  ['luv', 'love'],
-  ['gd', 'good'],
-  ['hav', 'have'],
-  ['av', 'have'],
-  ['ov', 'of'],
-  ['sumone', 'someone'],
-  ['sumthing', 'something'],
-  ['summat', 'something'],
-  ['nuffin', 'nothing'],
-  ['thru', 'through'],
-  ['tho', 'though'],
-  ['abt', 'about'],
-  ['abit', 'a bit'],
-  ['alot', 'a lot'],
-  ['infact', 'in fact'],
-  ['aswell', 'as well'],
-]);
 
 /** The dearest mending, by length of the word: about one slip in three letters. */
 const limitOf = (length: number): number => (length < 4 ? 1 : length < 6 ? 1.5 : length < 9 ? 2 : 2.6);
@@ -169,17 +107,28 @@ class Shelf {
   }
 }
 
-const commonWords = new Shelf(
-  [...DICTIONARY].filter(([, band]) => band <= RAREST).map(([word, band]) => [word, bandCost(band)]),
-);
+const shelves = new WeakMap<Language, Shelf>();
+
+/** The commoner words of a language. */
+function commonWords(language: Language): Shelf {
+  let shelf = shelves.get(language);
+  if (!shelf) {
+    const common = [...language.dictionary].filter(([, band]) => band <= RAREST);
+    shelves.set(language, (shelf = new Shelf(common.map(([word, band]) => [word, bandCost(band)]))));
+  }
+  return shelf;
+}
+
 const ALL_LETTERS = 'abcdefghijklmnopqrstuvwxyz';
+const COMMONEST: Band = 10;
 const MOST_REMEMBERED = 20_000;
 
 /** Two everyday words written as one, if the word is that. */
-function apart(norm: string): string | null {
+function apart(norm: string, { dictionary, spelling }: Language): string | null {
   for (let at = 1; at < norm.length; at++) {
     const [left, right] = [norm.slice(0, at), norm.slice(at)];
-    const known = (word: string) => (word.length > 1 || word === 'a' || word === 'i') && DICTIONARY.get(word) === 10;
+    const known = (word: string) =>
+      (word.length > 1 || spelling.isOneLetterWord(word)) && dictionary.get(word) === COMMONEST;
     if (known(left) && known(right) && norm.length > 5) return `${left} ${right}`;
   }
   return null;
@@ -188,25 +137,26 @@ function apart(norm: string): string | null {
 /**
  * Prepares the mending of words: the bot's own words first, then the commoner ones of the dictionary.
  * @param own the bot's words, folded; they are never mended
- * @param english whether the dictionary and its shorthand serve; other languages have the bot's own words alone
+ * @param language whose dictionary and shorthand serve; without one there are the bot's own words alone
  */
-export function prepareSpeller(own: ReadonlySet<string>, { english = true }: { english?: boolean } = {}): Speller {
+export function prepareSpeller(own: ReadonlySet<string>, language?: Language): Speller {
   const ownWords = new Shelf([...own].map((word) => [word, 0]));
   const remembered = new Map<string, string | null>();
 
   const isKnown = (norm: string): boolean => {
-    if (english && DICTIONARY.has(norm)) return true;
+    if (language?.dictionary.has(norm)) return true;
     const singular = norm.endsWith('s') ? norm.slice(0, -1) : null;
     return (
       singular !== null &&
       singular.length > SHORTEST &&
       !singular.endsWith('y') &&
-      (own.has(singular) || (english && DICTIONARY.has(singular)))
+      (own.has(singular) || (language?.dictionary.has(singular) ?? false))
     );
   };
 
   const search = (norm: string): string | null => {
-    if (english && norm.endsWith('in') && isKnown(`${norm}g`)) return `${norm}g`;
+    const spoken = language?.spelling.asSpoken(norm) ?? null;
+    if (spoken !== null && isKnown(spoken)) return spoken;
     let best: string | null = null;
     let bestCost = limitOf(norm.length) + 1e-9;
     const consider = ({ word, extra }: Shelved): void => {
@@ -217,18 +167,18 @@ export function prepareSpeller(own: ReadonlySet<string>, { english = true }: { e
     // The first letter is seldom wrong; a swap with the second is.
     const likely = new Set([norm[0]!, norm[1]!]);
     ownWords.near(norm, ALL_LETTERS, consider);
-    if (!english) return best;
-    commonWords.near(norm, likely, consider);
-    return best ?? apart(norm);
+    if (!language) return best;
+    commonWords(language).near(norm, likely, consider);
+    return best ?? apart(norm, language);
   };
 
   return {
     mend({ norm, text, start }) {
       if (own.has(norm)) return null;
-      const short = english ? SHORTHAND.get(norm) : undefined;
+      const short = language?.spelling.shorthand.get(norm);
       if (short !== undefined) return short;
       if (
-        norm.length < (english ? SHORTEST : SHORTEST_FOREIGN) ||
+        norm.length < (language ? SHORTEST : SHORTEST_FOREIGN) ||
         norm.length > LONGEST ||
         isKnown(norm) ||
         !/^\p{L}+$/u.test(text)

@@ -8,7 +8,7 @@ import type { Database } from '../database/schema.js';
 import { createBot, loadBot, saveAct, stepHistory, type StoredBot } from './bots.js';
 import { readBotFile, writeBotFile } from '../../core/formats/botFile.js';
 import type { BotDocument, JsonLogicRule } from '../../core/bot/document.js';
-import { TEXT_NAMES } from '../../core/say/texts.js';
+import { TEXT_NAMES } from '../../core/say/engineTexts.js';
 import { ActError, applyAct, type BotAct, type Done } from '../../core/bot/acts/index.js';
 import { fileOf } from '../../core/bot/file.js';
 import { writeMarking } from '../../core/bot/marking.js';

@@ -19,6 +19,7 @@ import {
 } from './history.js';
 import type { Connection } from './lists.js';
 import { followRenaming } from './renaming.js';
+import { pause } from '../slices.js';
 
 /** A bot as it stands: its document and how many acts brought it there. */
 export interface StoredBot {
@@ -167,7 +168,7 @@ export async function fillBot(
       await db.transaction().execute((transaction) => writeDelta(transaction, id, delta));
       rows += rowsPut(delta);
       progress(rows);
-      await new Promise((resolve) => setImmediate(resolve));
+      await pause();
     }
     await db.updateTable('bot').set({ deleted_at: null }).where('id', '=', id).execute();
   } catch (error) {

@@ -15,7 +15,7 @@ import {
   type Slot,
   type Utterance,
 } from '../../core/bot/document.js';
-import type { BotTexts } from '../../core/say/texts.js';
+import type { BotTexts } from '../../core/say/engineTexts.js';
 import type { Database } from '../database/schema.js';
 import { inBatches, rowsOf, writeList, writeParts, type Connection } from './lists.js';
 

@@ -1,6 +1,7 @@
 import { sql, type Transaction } from 'kysely';
 import type { ListDelta, PartsDelta, Put } from '../../core/bot/delta.js';
 import type { Database } from '../database/schema.js';
+import { batchesOf } from '../slices.js';
 
 export type Connection = Transaction<Database>;
 
@@ -8,7 +9,7 @@ export type Connection = Transaction<Database>;
 const BATCH = 1000;
 
 export async function inBatches<T>(rows: readonly T[], write: (batch: T[]) => Promise<unknown>): Promise<void> {
-  for (let start = 0; start < rows.length; start += BATCH) await write(rows.slice(start, start + BATCH));
+  for (const batch of batchesOf(rows, BATCH)) await write(batch);
 }
 
 /** How the rows of one kind are kept. */

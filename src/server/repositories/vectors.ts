@@ -1,18 +1,19 @@
 import type { Kysely } from 'kysely';
 import { ENCODER_VERSION } from '../../core/encode/encoder.js';
 import type { Database } from '../database/schema.js';
+import { batchesOf } from '../slices.js';
 
 const BATCH = 500;
 
 /** The sentence vectors already known, of those asked for. */
 export async function findVectors(db: Kysely<Database>, texts: readonly string[]): Promise<Map<string, Float32Array>> {
   const found = new Map<string, Float32Array>();
-  for (let start = 0; start < texts.length; start += BATCH) {
+  for (const batch of batchesOf(texts, BATCH)) {
     const rows = await db
       .selectFrom('vector')
       .select(['text', 'vector'])
       .where('encoder', '=', ENCODER_VERSION)
-      .where('text', 'in', texts.slice(start, start + BATCH))
+      .where('text', 'in', batch)
       .execute();
     for (const row of rows) found.set(row.text, new Float32Array(row.vector.slice().buffer));
   }
@@ -26,10 +27,10 @@ export async function keepVectors(db: Kysely<Database>, vectors: ReadonlyMap<str
     encoder: ENCODER_VERSION,
     vector: new Uint8Array(vector.buffer, vector.byteOffset, vector.byteLength),
   }));
-  for (let start = 0; start < rows.length; start += BATCH) {
+  for (const batch of batchesOf(rows, BATCH)) {
     await db
       .insertInto('vector')
-      .values(rows.slice(start, start + BATCH))
+      .values(batch)
       .onConflict((conflict) => conflict.doNothing())
       .execute();
   }

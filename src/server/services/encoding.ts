@@ -2,14 +2,13 @@ import type { Kysely } from 'kysely';
 import { vectorsByText } from '../../core/encode/encoder.js';
 import type { Answering } from '../answering/answering.js';
 import type { Database } from '../database/schema.js';
+import { batchesOf, pause } from '../slices.js';
 import { findVectors, keepVectors } from '../repositories/vectors.js';
 
 /** Texts handed to the thread at once; small enough that progress shows, a stop is prompt and others get their turn. */
 const BATCH = 16;
 /** Vectors read from the database at once; others go on between. */
 const SLICE = 200;
-
-const pause = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 /** Sentence vectors of many texts, from the database or from the encoder. */
 export class EncodingService {
@@ -32,15 +31,14 @@ export class EncodingService {
   ): Promise<Map<string, Float32Array>> {
     const different = [...new Set(texts)];
     const vectors = new Map<string, Float32Array>();
-    for (let start = 0; start < different.length; start += SLICE) {
-      const found = await findVectors(this.#database, different.slice(start, start + SLICE));
+    for (const slice of batchesOf(different, SLICE)) {
+      const found = await findVectors(this.#database, slice);
       for (const [text, vector] of found) vectors.set(text, vector);
       await pause();
     }
     const missing = different.filter((text) => !vectors.has(text));
     progress?.(vectors.size);
-    for (let start = 0; start < missing.length; start += BATCH) {
-      const batch = missing.slice(start, start + BATCH);
+    for (const batch of batchesOf(missing, BATCH)) {
       const fresh = vectorsByText(batch, await this.#answering.run('bulk', 'encode', { texts: batch }));
       if (keep) await keepVectors(this.#database, fresh);
       for (const [text, vector] of fresh) vectors.set(text, vector);

@@ -6,6 +6,7 @@ import type { Answering } from '../answering/answering.js';
 import type { Database } from '../database/schema.js';
 import type { StoredBot } from '../repositories/bots.js';
 import { readTestLines, saveTestRun } from '../repositories/tests.js';
+import { batchesOf } from '../slices.js';
 import { localNow } from '../time.js';
 import type { EncodingService } from './encoding.js';
 import type { JobService, RunningJob } from './jobs.js';
@@ -49,8 +50,7 @@ export class TestRunService {
     const model = await models.shared(current);
     const now = localNow(bot.document.timeZone);
     const results: LineResult[] = [];
-    for (let start = 0; start < lines.length; start += STRETCH) {
-      const some = lines.slice(start, start + STRETCH);
+    for (const some of batchesOf(lines, STRETCH)) {
       const messages = some.map(({ text }) => text);
       const texts = await answering.run('bulk', 'textsOf', { model, messages, as: 'lines' });
       const vectors = await encoding.vectorsOf(texts, { progress: () => job.check() });

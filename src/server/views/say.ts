@@ -2,6 +2,9 @@ import { BUILT_IN_KINDS, findEntity, type BotDocument, type Entity } from '../..
 import { insertsForForm } from '../../core/bot/inserts.js';
 import { botNotes, formNotes, sayGaps } from '../../core/notes/index.js';
 import type { SayList, SayView, TextsView } from '../../core/contract/say.js';
+import { variants } from '../../core/bot/localised.js';
+import { TEXT_NAMES, type TextName } from '../../core/say/engineTexts.js';
+import { defaultText } from '../../core/say/texts.js';
 import type { Application } from '../application.js';
 
 function sayList(document: BotDocument): SayList {
@@ -60,15 +63,24 @@ export async function sayView(app: Application, botId: number, wanted: string | 
   };
 }
 
+/** What the bot says where it has no words of its own. */
+const defaultsIn = (language: string) =>
+  Object.fromEntries(TEXT_NAMES.map((name) => [name, variants(defaultText(name), language).join(' / ')])) as Record<
+    TextName,
+    string
+  >;
+
 export async function textsView(app: Application, botId: number): Promise<TextsView> {
   const { document } = await app.bots.get(botId);
+  const language = document.languages[0] ?? 'en';
   return {
     ...sayList(document),
     texts: document.texts,
+    defaults: defaultsIn(language),
     noMatch: document.noMatch,
     greeting: document.greeting,
     allDesks: document.desks,
     notes: botNotes(document),
-    language: document.languages[0] ?? 'en',
+    language,
   };
 }

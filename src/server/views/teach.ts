@@ -1,4 +1,5 @@
 import { isOffered, proposedName } from '../../core/bot/customersName.js';
+import { languageOf } from '../../core/language/index.js';
 import {
   BUILT_IN_KINDS,
   entitiesInUse,
@@ -22,6 +23,7 @@ import {
   type TeachView,
   type UtteranceLine,
 } from '../../core/contract/teach.js';
+import { inSlices } from '../slices.js';
 import type { Application } from '../application.js';
 
 /** The lines of some utterances of an intent, each with how it fares when held out. */
@@ -107,14 +109,15 @@ export async function teachView(
           form: intent.form ?? null,
           reply: intent.reply ?? null,
           desk: intent.desk ?? null,
-          ids: intent.utterances.map(({ id }) => id),
+          count: intent.utterances.length,
+          ids: intent.utterances.map(({ id }) => id).join(' '),
           page: linesOf(intent, intent.utterances.slice(from, from + UTTERANCES_PAGE), heldOut, document.gate),
-          notes: intentNotes(document, intent, heldOut, model?.unread),
+          notes: await inSlices(intentNotes(document, intent, heldOut, model?.unread)),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
           known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],
           called: intent.called ?? null,
-          proposed: proposedName(intent.name),
-          offered: isOffered(intent),
+          proposed: proposedName(intent.name, languageOf(document)),
+          offered: isOffered(intent, languageOf(document)),
           recall: recallOf(intent.name),
         }
       : null,

@@ -29,7 +29,7 @@
       {:else if cell.key === 'support'}
         <span class="figure">{cell.value}</span>
       {:else}
-        <span class="figure">{share(cell.value)}</span>
+        <span class="figure share">{share(cell.value)}</span>
         {#if cell.key === 'f1'}
           <Bar value={cell.value} tone={cell.value !== null && cell.value < POOR ? 'none' : 'reed'} />
         {/if}
@@ -37,3 +37,13 @@
     </svelte:fragment>
   </DataTable>
 </div>
+
+<style>
+  /* ".97" and "1.00" end at the same place, and so do their bars begin. */
+  .share {
+    display: inline-block;
+    min-width: 4ch;
+    margin-right: 0.25rem;
+    text-align: right;
+  }
+</style>

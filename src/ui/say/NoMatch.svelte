@@ -42,7 +42,6 @@
       max={9}
       value={view.noMatch.tries}
       on:change={({ detail }) => setTries(detail)}
-      on:blur={({ detail }) => setTries(detail.value)}
     />
     <span class="soft">failed tries in a row, then to</span>
     <Choice

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Entity, Form, Slot } from '$core/bot/document.js';
-  import type { Insert } from '$core/bot/inserts.js';
+  import type { Insert } from '$core/say/engineTexts.js';
   import type { SlotChange } from '$core/bot/acts/index.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { variants, withVariants } from '$core/bot/localised.js';
   import type { Localised } from '$core/bot/document.js';
-  import type { Insert } from '$core/bot/inserts.js';
+  import type { Insert } from '$core/say/engineTexts.js';
   import Cell from '../shared/Cell.svelte';
   import Act from '../shared/Act.svelte';
 

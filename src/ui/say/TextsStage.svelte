@@ -1,9 +1,7 @@
 <script lang="ts">
   import type { Localised } from '$core/bot/document.js';
-  import { insertsForText } from '$core/bot/inserts.js';
-  import { variants } from '$core/bot/localised.js';
   import type { TextsView } from '$core/contract/say.js';
-  import { defaultText, ENGINE_TEXTS, TEXT_NAMES, type TextName } from '$core/say/texts.js';
+  import { ENGINE_TEXTS, insertsForText, TEXT_NAMES, type TextName } from '$core/say/engineTexts.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Notes from '../shared/Notes.svelte';
   import Desks from './Desks.svelte';
@@ -16,7 +14,6 @@
   const { botId, view }: { botId: number; view: TextsView } = $props();
 
   const ownOf = (name: TextName): Localised | undefined => view.texts[name];
-  const defaultOf = (name: TextName): string => variants(defaultText(name), view.language).join(' / ');
   const keep = (name: TextName, to: Localised | null) => keepEdit(botId, { do: 'changeText', text: name, to });
 </script>
 
@@ -43,7 +40,7 @@
                 hideLabel
                 text={ownOf(name)}
                 language={view.language}
-                placeholder={defaultOf(name)}
+                placeholder={view.defaults[name]}
                 inserts={insertsForText(name)}
                 keep={(to) => keep(name, to)}
               />

@@ -29,12 +29,14 @@
 <style>
   .faults {
     border: 1px solid var(--none);
+    border-left-width: 3px;
     background: var(--none-wash);
     margin: 0.75rem 0;
   }
 
-  .faults :global(.bx--inline-notification) {
+  .faults :global(.bx--inline-notification.bx--inline-notification) {
     margin: 0;
+    border-left: 0;
   }
 
   p,

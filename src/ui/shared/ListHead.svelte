@@ -32,3 +32,10 @@
     <NewName bind:open={naming} text="New" label="Name of the new {kind}" action="Make" {placeholder} submit={create} />
   </div>
 {/if}
+
+<style>
+  /* The list stands at the same height whether or not there is a way to a new one. */
+  .head {
+    min-height: 2rem;
+  }
+</style>

@@ -11,11 +11,26 @@ export function tell(error: unknown): void {
 
 let last: Promise<unknown> = Promise.resolve();
 
+/** Requests that wait for their turn, each to be sent once. */
+const waiting = new Set<() => Promise<unknown>>();
+
 /** Sends a request when the one before has been answered, so that acts are done in the order in which they were asked. */
 function inTurn<T>(request: () => Promise<T>): Promise<T> {
-  const next = last.then(request, request);
+  let sent: Promise<T> | null = null;
+  const go = (): Promise<T> => {
+    waiting.delete(go);
+    return (sent ??= request());
+  };
+  waiting.add(go);
+  const next = last.then(go, go);
   last = next.catch(() => undefined);
   return next;
+}
+
+/** Sends what waits for its turn: the page is left, and no turn will come. */
+export function sendWaiting(): void {
+  // Nobody is left to be told of a refusal.
+  for (const go of [...waiting]) void go().catch(() => undefined);
 }
 
 /**

@@ -45,7 +45,7 @@
     <h1 class="unseen">{intent.name}</h1>
     <span class="name"><Cell look="title" label="Name of the intent" value={intent.name} keep={rename} /></span>
     <span class="soft measures"
-      ><span class="figure">{intent.ids.length}</span> utterances · <Term means={TERMS.heldOut}>held-out recall</Term>
+      ><span class="figure">{intent.count}</span> utterances · <Term means={TERMS.heldOut}>held-out recall</Term>
       <span class="figure">{share(intent.recall)}</span></span
     >
     <span class="acts"><Act icon="delete" look="grave" label="Delete the intent {intent.name}" onclick={remove} /></span

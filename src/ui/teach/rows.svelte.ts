@@ -26,7 +26,8 @@ export class SheetRows {
   }
 
   /** Takes up what a page load told. */
-  take({ name, ids, page }: IntentSheet): void {
+  take({ name, ids: all, page }: IntentSheet): void {
+    const ids = all === '' ? [] : all.split(' ');
     const same = name === this.#intent;
     this.#intent = name;
     this.#loading = new Map();

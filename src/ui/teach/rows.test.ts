@@ -9,7 +9,7 @@ const line = (id: string, text = id): UtteranceLine => ({ id, source: text, text
 function sheetOf(count: number, name = 'order', text = (id: string) => id): IntentSheet {
   const ids = Array.from({ length: count }, (_, at) => `u${at}`);
   const page = ids.slice(0, UTTERANCES_PAGE).map((id) => line(id, text(id)));
-  return { name, ids, page } as IntentSheet;
+  return { name, count, ids: ids.join(' '), page } as IntentSheet;
 }
 
 describe('the rows of a long sheet', () => {
@@ -19,7 +19,12 @@ describe('the rows of a long sheet', () => {
     asked.length = 0;
     return new SheetRows((intent, from) => {
       asked.push(`${intent} ${from}`);
-      return Promise.resolve(all.ids.slice(from, from + UTTERANCES_PAGE).map((id) => line(id, text(id))));
+      return Promise.resolve(
+        all.ids
+          .split(' ')
+          .slice(from, from + UTTERANCES_PAGE)
+          .map((id) => line(id, text(id))),
+      );
     });
   };
 

@@ -1,5 +1,5 @@
 import { mixed, type InferType } from '../../shape/yup.js';
-import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/texts.js';
+import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/engineTexts.js';
 import type { NoMatchSettings } from '../document.js';
 import { MOST } from '../limits.js';
 import { actKind } from './act.js';

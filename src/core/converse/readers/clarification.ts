@@ -1,7 +1,7 @@
 import { formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
+import type { Language } from '../../language/language.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
-import { placeNamed } from '../places.js';
 import type { ConversationState, OfferedIntent } from '../state.js';
 import { countMiss, intentLabel, sayClarification, slotWords, type Reader, type Reply, type Turn } from '../turn.js';
 import { acceptedIn, isSmallTalk, onlyValues, storyFor, valuesFor, offeredCandidates } from '../wishes.js';
@@ -30,25 +30,18 @@ export const clarificationReader: Reader = {
   },
 };
 
-/** Words of a choice that name no option. */
-const LITTLE = new Set(
-  'the a an i id want to would like mean meant please its it is my about one option that this first ok yes no and of for'.split(
-    ' ',
-  ),
-);
-
-const contentWords = (words: string): string[] =>
+const contentWords = (words: string, { clauses }: Language): string[] =>
   foldPhrase(words)
     .replace('?', '')
     .split(' ')
-    .filter((word) => word !== '' && !LITTLE.has(word));
+    .filter((word) => word !== '' && !clauses.isLittle(word));
 
 /** The one option that some words name: all of them are words of its name, and of no other's. */
 function namedOption(turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent | undefined {
-  const said = contentWords(turn.text);
+  const said = contentWords(turn.text, turn.language);
   if (said.length === 0) return undefined;
   const namesOf = (intent: string) =>
-    new Set([...contentWords(intentLabel(turn, intent)), ...contentWords(slotWords(intent))]);
+    new Set([...[intentLabel(turn, intent), slotWords(intent)].flatMap((name) => contentWords(name, turn.language))]);
   const exact = offered.filter(({ intent }) => {
     const folded = turn.hearing.folded.replace('?', '');
     return folded === foldPhrase(intentLabel(turn, intent)) || folded === foldPhrase(slotWords(intent));
@@ -69,7 +62,7 @@ function chosenBy(turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent 
   const { hearing, matter } = turn;
   const named = namedOption(turn, offered);
   if (named) return named;
-  const place = placeNamed(hearing.folded, offered.length);
+  const place = turn.language.figures.placeNamed(hearing.folded, offered.length);
   if (place !== null) return offered[place];
   if (offered.length === 1 && hearing.says('yes', 'ok') && !hearing.says('no')) return offered[0];
   const accepted = acceptedIn(matter);

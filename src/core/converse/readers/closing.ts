@@ -1,4 +1,3 @@
-import { VERBS } from '../../bot/customersName.js';
 import { chooseVariant } from '../../say/render.js';
 import { sayOwn, type Reader } from '../turn.js';
 
@@ -12,14 +11,14 @@ export const closingReader: Reader = {
       hearing.says('greeting') &&
       hearing.clauses.every(({ steering }) => steering === 'greeting' || steering === 'filler')
     ) {
-      const greeting = chooseVariant(turn.document.greeting, turn.language, 0);
+      const greeting = chooseVariant(turn.document.greeting, turn.tag, 0);
       return { state, says: greeting === null ? [] : [{ text: greeting }], acts: [], why: 'the customer says hello' };
     }
     const ends =
       hearing.says('bye', 'nothing', 'leave') ||
       (state.outcome !== null &&
         hearing.says('thanks', 'ok', 'no', 'yes') &&
-        !VERBS.has(hearing.folded.split(' ')[0]!));
+        !turn.language.naming.isVerb(hearing.folded.split(' ')[0]!));
     if (!ends) return null;
     return {
       state: { ...state, tries: 0 },

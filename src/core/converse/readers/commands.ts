@@ -18,22 +18,20 @@ import {
 import { acceptedIn, isSmallTalk, valuesFor } from '../wishes.js';
 
 /** "Cancel it" in answer to "Shall I cancel your booking?" is a yes. */
-export function doesWhatIsAsked({ state, hearing, document, language }: Turn): boolean {
+export function doesWhatIsAsked({ state, hearing, document, language, tag }: Turn): boolean {
   if (state.open?.stage !== 'confirming' || hearing.says('no', 'keep')) return false;
   // What the form does is told by its read-back, and by the names of its intent.
   const { intent } = state.open;
-  const names = [intent.replace(/[_-]/g, ' '), customersName(document, intent, language)];
+  const names = [intent.replace(/[_-]/g, ' '), customersName(document, intent, tag)];
   const asked = new Set(
     [...state.lastSaid.map(({ text }) => text), ...names].flatMap((text) => foldPhrase(text).split(' ')),
   );
   const leaving = hearing.clauses.filter(({ steering }) => steering === 'leave');
   return (
     leaving.length > 0 &&
-    leaving.every(({ folded }) => folded.split(' ').some((word) => ENDS_IT.test(word) && asked.has(word)))
+    leaving.every(({ folded }) => folded.split(' ').some((word) => language.clauses.endsIt(word) && asked.has(word)))
   );
 }
-
-const ENDS_IT = /^(?:cancel|stop|end|drop|scrap|quit|abort|undo|bin|skip)$/;
 
 /** Leaves what is open; a wish in the same message is done at once ("forget it, I want to buy a chain instead"). */
 function leaveForm(turn: Turn): Reply | null {
@@ -77,9 +75,9 @@ const MOST_NAMED = 6;
 function help(turn: Turn): Reply | null {
   if (!turn.hearing.says('help') || !turn.hearing.onlySteers) return null;
   const names = turn.document.intents
-    .filter(isOffered)
+    .filter((intent) => isOffered(intent, turn.language))
     .slice(0, MOST_NAMED)
-    .map(({ name }) => customersName(turn.document, name, turn.language));
+    .map(({ name }) => customersName(turn.document, name, turn.tag));
   const own =
     names.length > 0
       ? sayOwn(turn, 'help', { choices: listWords(turn, names, 'conjunction') })

@@ -1,12 +1,11 @@
-import { VERBS } from '../../bot/customersName.js';
 import { kindOf, kindOfSlot, type Form, type Slot } from '../../bot/document.js';
+import type { Language } from '../../language/language.js';
 import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
 import { askWhichSlot, changeEnd, type SlotFit } from '../ends.js';
 import type { Clause } from '../hear.js';
-import { bareNumber, numberFor } from '../fits.js';
+import { bareNumber, numberFor, type BareNumber } from '../fits.js';
 import { askForNamed, namedSlots } from '../named.js';
-import { alters } from '../../language/en/commands.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
 import type { OpenForm, Say } from '../state.js';
 import { remarksOn, tellAbout } from '../tell.js';
@@ -16,6 +15,7 @@ import {
   applying,
   complete,
   leave,
+  matterOf,
   onlyReplies,
   openForm,
   sayClarification,
@@ -41,8 +41,8 @@ import {
 import type { GivenValues } from '../values.js';
 
 /** Whether some words ask for nothing: no question, no request, no order. */
-const asksNothing = ({ question, request, folded }: Clause): boolean =>
-  !question && !request && !VERBS.has(folded.split(' ')[0]!);
+const asksNothing = ({ question, request, folded }: Clause, { naming }: Language): boolean =>
+  !question && !request && !naming.isVerb(folded.split(' ')[0]!);
 
 /** The other wishes of a message, beside what it says to the read-back. */
 function otherWishes(turn: Turn, current: string): Wanted[] {
@@ -50,7 +50,7 @@ function otherWishes(turn: Turn, current: string): Wanted[] {
   if (wishes.length > 0) return wishes;
   const accepted = turn.hearing.onlySteers ? null : acceptedIn(turn.matter);
   const answers =
-    turn.hearing.content.every(asksNothing) &&
+    turn.hearing.content.every((clause) => asksNothing(clause, turn.language)) &&
     Object.keys(valuesFor(turn, current, { within: turn.hearing.content }).given).length > 0;
   const isOther = accepted !== null && accepted !== current && !isSmallTalk(turn, accepted);
   if (isOther && !answers && !saysOnlyValues(turn)) {
@@ -79,10 +79,12 @@ function changesIn(
   return { read, changed: Object.fromEntries(changed), same: changed.length < Object.keys(given).length };
 }
 
+/** The figure that is all a message says of the matter. */
+const figureSaid = (turn: Turn): BareNumber | null => bareNumber(matterOf(turn.hearing), turn.language);
+
 /** "Make it the 15": the slots that a bare figure could be for, with what it would be there. */
 function fitsOf(turn: Turn, form: Form, open: OpenForm): SlotFit[] | null {
-  const text = turn.hearing.content.map((clause) => clause.text).join(' ');
-  const number = bareNumber(text);
+  const number = figureSaid(turn);
   if (!number?.named) return null;
   return form.slots.flatMap((slot) => {
     if (!slotApplies(slot, open.values)) return [];
@@ -92,11 +94,7 @@ function fitsOf(turn: Turn, form: Form, open: OpenForm): SlotFit[] | null {
 }
 
 /** An amount has no article: "the 15" is one of several, or a day. */
-function slotTakesNamed(
-  turn: Turn,
-  slot: Slot,
-  number: NonNullable<ReturnType<typeof bareNumber>>,
-): SlotValue | undefined {
+function slotTakesNamed(turn: Turn, slot: Slot, number: BareNumber): SlotValue | undefined {
   const value = numberFor(turn.document, slot, number, { today: turn.now, held: turn.state.open?.values[slot.name] });
   return value === number.value
     ? undefined
@@ -114,7 +112,7 @@ interface Correcting {
 
 /** "No, it's 16": the number of the house in an address, where a figure can be nothing else. */
 function houseNumber(turn: Turn, { form, open, own }: Correcting): Record<string, SlotValue> {
-  const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
+  const number = own.length > 0 ? figureSaid(turn) : null;
   const addresses = form.slots.filter((slot) => kindOf(turn.document, slot) === 'address');
   const held = addresses.length === 1 ? open.values[addresses[0]!.name] : undefined;
   if (!number?.digits || typeof held !== 'string' || !/^\d+[a-z]?(?= )/i.test(held)) return {};
@@ -123,7 +121,7 @@ function houseNumber(turn: Turn, { form, open, own }: Correcting): Record<string
 
 /** "No, it was fifty", "it's 8": what a bare figure is for the one slot of a kind that holds something. */
 function figureFor(kind: 'money' | 'time', turn: Turn, { form, open, own }: Correcting): Record<string, SlotValue> {
-  const number = own.length > 0 ? bareNumber(turn.hearing.content.map(({ text }) => text).join(' ')) : null;
+  const number = own.length > 0 ? figureSaid(turn) : null;
   const [slot, ...more] = form.slots.filter(
     (item) => kindOf(turn.document, item) === kind && open.values[item.name] !== undefined,
   );
@@ -132,15 +130,12 @@ function figureFor(kind: 'money' | 'time', turn: Turn, { form, open, own }: Corr
   return value === undefined ? {} : { [slot.name]: value };
 }
 
-/** "It's 16" may be said of a house as well as of an amount; "make it 16" may not. */
-const SAYS_WHAT_IS = /(?:^| )(?:its|it is|thats|that is|was|should be|number)(?: |$)/;
-
 /** Where a figure is for an amount, for the number of a house or for an hour: what it would be for each. */
 function amountOrOther(turn: Turn, correcting: Correcting, changed: Record<string, SlotValue>): SlotFit[] {
   const { form, own } = correcting;
   const said = own.map((clause) => turn.text.slice(clause.start, clause.end)).join(' ');
   const [[amount, value] = [], ...others] = Object.entries(changed);
-  if (amount === undefined || others.length > 0 || !SAYS_WHAT_IS.test(foldPhrase(said))) return [];
+  if (amount === undefined || others.length > 0 || !turn.language.clauses.saysWhatIs(foldPhrase(said))) return [];
   const isAmount = kindOfSlot(turn.document, form, amount) === 'number';
   if (!isAmount) return [];
   const rivals = [
@@ -151,10 +146,10 @@ function amountOrOther(turn: Turn, correcting: Correcting, changed: Record<strin
 }
 
 function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches): Reply | null {
-  const { hearing, state } = turn;
+  const { state } = turn;
   const fits = own.length > 0 ? fitsOf(turn, form, open) : null;
   if (fits && fits.length > 0) {
-    const said = bareNumber(hearing.content.map(({ text }) => text).join(' '))!.words;
+    const said = figureSaid(turn)!.words;
     if (fits.length > 1) return askWhichSlot(turn, open, said, fits);
     const { slot, value } = fits[0]!;
     return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
@@ -183,12 +178,16 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
   };
 }
 
-const ADDS = /^(?:and|also|plus|oh and)\s+/iu;
-
 /** "And the day to Friday": more free words for the one slot that holds such. */
 function addWords(turn: Turn, form: Form, open: OpenForm): Reply | null {
   const [clause, ...others] = turn.hearing.content;
-  if (!clause || others.length > 0 || clause.question || turn.hearing.clauses.length > 1 || !ADDS.test(clause.text))
+  if (
+    !clause ||
+    others.length > 0 ||
+    clause.question ||
+    turn.hearing.clauses.length > 1 ||
+    !turn.language.clauses.beginsByAdding(clause.text)
+  )
     return null;
   const [slot, ...more] = form.slots.filter(
     (item) => kindOf(turn.document, item) === 'free' && open.values[item.name] !== undefined,
@@ -253,8 +252,8 @@ function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
 const FEWEST_WORDS = 4;
 
 /** A few words after a "no" that ask for nothing: "no, the pod". */
-const saysTooLittle = (clause: Clause): boolean =>
-  asksNothing(clause) && clause.folded.split(' ').length < FEWEST_WORDS;
+const saysTooLittle = (clause: Clause, language: Language): boolean =>
+  asksNothing(clause, language) && clause.folded.split(' ').length < FEWEST_WORDS;
 
 /** What stands when the customer answers a read-back, or is asked what to change. */
 interface Standing {
@@ -296,9 +295,6 @@ function standingIn(turn: Turn): Standing | null {
 /** One way of answering; `null` where the customer did not answer so. */
 type Answer = (standing: Standing) => Reply | null;
 
-const DENIES = /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/;
-const BUT = /^(?:but|except)(?: |$)/;
-
 const letsBe: Answer = ({ turn, form, confirming, yes, no }) =>
   confirming && turn.hearing.onlySteers && turn.hearing.says('keep', 'nothing') && !(yes && !no)
     ? leaveForm(turn, form)
@@ -319,14 +315,14 @@ const givesCorrection: Answer = ({ turn, form, open, wishes, own }) => {
 };
 
 const saysNoInFewWords: Answer = ({ turn, form, open, confirming, no, wishes }) =>
-  confirming && no && wishes.length > 0 && turn.hearing.content.every(saysTooLittle)
+  confirming && no && wishes.length > 0 && turn.hearing.content.every((clause) => saysTooLittle(clause, turn.language))
     ? askWhatToChange(turn, form, open, 'the customer says no to the read-back, with too few words for a request')
     : null;
 
 const saysYes: Answer = ({ turn, confirming, yes, no, own, named, wishes }) => {
-  const denies = no || turn.hearing.says('wait') || own.some(({ folded }) => DENIES.test(folded));
+  const denies = no || turn.hearing.says('wait') || own.some(({ folded }) => turn.language.clauses.denies(folded));
   if (!confirming || !yes || no || (named.length > 0 && denies)) return null;
-  return own.every(({ folded }) => !BUT.test(folded)) ? sayYes(turn, wishes) : null;
+  return own.every(({ folded }) => !turn.language.clauses.makesException(folded)) ? sayYes(turn, wishes) : null;
 };
 
 const namesSlots: Answer = ({ turn, open, named, questions }) =>
@@ -336,7 +332,7 @@ const namesSlots: Answer = ({ turn, open, named, questions }) =>
 const wantsElse: Answer = ({ turn, open, no, wishes, own }) => {
   if (!no || wishes.length === 0 || own.length > 0) return null;
   const { state, hearing } = turn;
-  const instead = / (?:instead|rather) /.test(` ${hearing.folded} `);
+  const instead = turn.language.clauses.replaces(hearing.folded);
   const base = instead ? { ...state, open: null, last: open } : state;
   return actOnWishes({ ...turn, state: base }, wishes, 'the customer wants something else');
 };
@@ -360,7 +356,7 @@ const saysNo: Answer = ({ turn, form, open, confirming, no, own, questions }) =>
 
 const saysWhatIsHeld: Answer = ({ turn, form, open, own }) => {
   const { same } = changesIn(turn, form, open, own);
-  return same && own.some(({ folded }) => !alters(folded))
+  return same && own.some(({ folded }) => !turn.language.clauses.alters(folded))
     ? { ...advance(turn, { ...turn.state, tries: 0 }), why: 'the value is the one that is held' }
     : null;
 };

@@ -39,7 +39,7 @@ export const missReader: Reader = {
           : sayOwn(turn, 'notUnderstood');
         return { ...next, says: [...remark, ...next.says] };
       }
-      const written = wordingForTry(turn.document.noMatch.prompts, turn.language, state.tries - 1);
+      const written = wordingForTry(turn.document.noMatch.prompts, turn.tag, state.tries - 1);
       return {
         state: { ...state, choosing: null },
         says: written === null ? [] : [sayText(turn, written, state)],

@@ -7,7 +7,6 @@ import { saysSomething } from '../fits.js';
 import { freeValue } from '../freeWords.js';
 import type { Clause } from '../hear.js';
 import { askForNamed, namedSlots } from '../named.js';
-import { alters } from '../../language/en/commands.js';
 import type { Say } from '../state.js';
 import { tellAbout } from '../tell.js';
 import type { GivenValues } from '../values.js';
@@ -50,11 +49,11 @@ function foreignParts({ turn, open, asked }: Filling): ReadPart[] {
 /** Words that a list has no value for are told apart from words that were not understood. */
 function unknownValue({ turn, asked }: Filling, own: Stretches): Say[] {
   if (kindOf(turn.document, asked) !== 'list') return [];
-  const words = freeValue(answerWords(turn, own));
+  const words = freeValue(answerWords(turn, own), turn.language);
   if (
     words === '' ||
     words.split(/\s+/).length > 4 ||
-    !saysSomething(words) ||
+    !saysSomething(words, turn.language) ||
     turn.hearing.content.some(({ question }) => question)
   )
     return [];
@@ -84,13 +83,12 @@ function backToParked({ turn, open }: Filling, content: Stretches): Reply | null
   return { ...next, acts: [...acts, ...next.acts], why: `the answer is for ${parked.form}` };
 }
 
-const ADDS = /^(?:and|also|plus|oh and)(?= )|(?: |^)(?:too|as well|also|in addition|on top)(?: |$)/;
-
 /** "And a mattress too": another thing beside the one held, where one is taken at a time; it replaces nothing. */
 function furtherThings({ turn, form, open }: Filling, given: Record<string, SlotValue>): string[] {
-  const { document, hearing } = turn;
+  const { document, hearing, language } = turn;
+  const { clauses } = language;
   const counts = form.slots.some((slot) => kindOf(document, slot) === 'number');
-  if (!counts || !ADDS.test(hearing.folded) || alters(hearing.folded)) return [];
+  if (!counts || !clauses.adds(hearing.folded) || clauses.alters(hearing.folded)) return [];
   return form.slots
     .filter(
       (slot) =>
@@ -125,7 +123,8 @@ function hearValues(filling: Filling): Heard {
 
 /** "Change the day": of what is being filled, before anything else. */
 function namesHeldSlot({ filling: { turn, form, open }, content, given }: Heard): Reply | null {
-  const mayName = alters(turn.hearing.folded) && content.length > 0 && Object.keys(given).length === 0;
+  const mayName =
+    turn.language.clauses.alters(turn.hearing.folded) && content.length > 0 && Object.keys(given).length === 0;
   const named = mayName ? namedSlots(turn, form, open) : [];
   const again = named.filter(({ name }) => open.values[name] !== undefined);
   return again.length > 0 && !namesSomething(turn) && content.every(({ question }) => !question)
@@ -221,13 +220,10 @@ function valueOffered(filling: Filling, own: Stretches): Record<string, SlotValu
   const questions = turn.hearing.content.filter(
     (clause) =>
       clause.question &&
-      OFFERS_VALUE.test(clause.folded) &&
+      turn.language.clauses.offersValue(clause.folded) &&
       own.some((part) => part.start < clause.end && clause.start < part.end),
   );
   if (questions.length === 0) return {};
   const { given } = valuesFor(turn, open.intent, { asked: asked.name, within: questions });
   return given[asked.name] === undefined ? {} : { [asked.name]: given[asked.name]! };
 }
-
-const OFFERS_VALUE =
-  /^(?:(?:um|er|oh|well|so|and|ok) )*(?:do you (?:have|do|sell)|have you (?:got )?|is there|are there|is|are|what about|how about|would|does)(?= )/;

@@ -3,7 +3,6 @@ import { showValue, type SlotValue } from '../../recognise/value.js';
 import { sharesWord } from '../ends.js';
 import { bareNumber, numberFor, onlyValue } from '../fits.js';
 import { namedSlots } from '../named.js';
-import { placeNamed } from '../places.js';
 import { askAgain, countMiss, openForm, slotWords, takeAndAdvance, type Reader, type Turn } from '../turn.js';
 import { valuesFor } from '../wishes.js';
 
@@ -15,9 +14,9 @@ function chosenValue(turn: Turn, slot: Slot, values: readonly SlotValue[]): Slot
   const has = (value: SlotValue | undefined) =>
     value !== undefined && values.some((other) => showValue(other) === showValue(value));
   if (has(named)) return named;
-  const place = placeNamed(turn.hearing.folded, values.length);
+  const place = turn.language.figures.placeNamed(turn.hearing.folded, values.length);
   if (place !== null) return values[place];
-  const number = bareNumber(turn.text);
+  const number = bareNumber(turn.text, turn.language);
   const fitted = number
     ? numberFor(turn.document, slot, number, { today: turn.now })
     : onlyValue(turn.document, slot, turn.text);
@@ -50,10 +49,10 @@ export const whichReader: Reader = {
     }
     if (open.fits) {
       const { options } = open.fits;
-      const place = placeNamed(turn.hearing.folded, options.length);
+      const place = turn.language.figures.placeNamed(turn.hearing.folded, options.length);
       const inWords = options.filter(
         ({ slot, value }) =>
-          sharesWord(slot, turn.text) ||
+          sharesWord(slot, turn.text, turn.language) ||
           ` ${turn.hearing.folded} `.includes(` ${slotWords(slot)} `) ||
           turn.hearing.folded.includes(showValue(value).toLowerCase()),
       );

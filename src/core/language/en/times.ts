@@ -1,20 +1,6 @@
 import { TENS, UNITS } from './numbers.js';
-import { joined, type Word } from '../../recognise/finders/words.js';
-
-/** A time of day or a stretch of one, in minutes from midnight. */
-export interface TimeRead {
-  from: number;
-  /** The same as `from` for a point in time. */
-  to: number;
-  /** Index after the last word. */
-  next: number;
-  /** Whether words said which half of the day is meant. */
-  certain: boolean;
-  /** A part of the day ("morning") rather than a time by the clock. */
-  part: boolean;
-}
-
-const said = (words: readonly Word[], at: number): string => words[at]?.said ?? '';
+import { joined, said, type Word } from '../word.js';
+import type { TimeRead } from '../timeRead.js';
 
 /** Parts of the day as people keep them, in minutes from midnight. */
 const PARTS: ReadonlyMap<string, readonly [number, number]> = new Map([
@@ -25,7 +11,7 @@ const PARTS: ReadonlyMap<string, readonly [number, number]> = new Map([
   ['evening', [18 * 60, 22 * 60]],
   ['night', [20 * 60, 24 * 60 - 1]],
 ]);
-const partOf = (word: string): readonly [number, number] | undefined =>
+export const periodOf = (word: string): readonly [number, number] | undefined =>
   PARTS.get(word) ?? PARTS.get(word.replace(/s$/, ''));
 
 type Half = 'am' | 'pm' | null;
@@ -41,7 +27,7 @@ function halfAt(words: readonly Word[], at: number): { half: Half; next: number 
   let place = at;
   if (/^(?:in|at|during)$/.test(said(words, place))) place++;
   if (/^(?:the|this)$/.test(said(words, place))) place++;
-  const part = partOf(said(words, place)) ?? (said(words, at) === 'tonight' ? PARTS.get('evening') : undefined);
+  const part = periodOf(said(words, place)) ?? (said(words, at) === 'tonight' ? PARTS.get('evening') : undefined);
   if (!part || (place === at && said(words, at) !== 'tonight')) return { half: null, next: at };
   if (said(words, place).startsWith('lunch')) return { half: null, next: at };
   return { half: part[0] < 12 * 60 ? 'am' : 'pm', next: said(words, at) === 'tonight' ? at : place + 1 };
@@ -195,7 +181,7 @@ function readPoint(words: readonly Word[], at: number, { bare }: { bare: boolean
     FIXED.get(said(words, at).replace(/ish$/, '')) ?? (from > at ? FIXED.get(said(words, from)) : undefined);
   if (fixed !== undefined) {
     const next = from === at || FIXED.has(said(words, at)) ? at + 1 : from + 1;
-    return { from: fixed, to: fixed, next, certain: true, part: false };
+    return { from: fixed, to: fixed, next, certain: true, partOfDay: false };
   }
   const clock = clockAt(words, at);
   if (!clock) return null;
@@ -215,7 +201,7 @@ function readPoint(words: readonly Word[], at: number, { bare }: { bare: boolean
     to: minutes,
     next: Math.max(next, ish),
     certain: half !== null || clock.hour > 12,
-    part: false,
+    partOfDay: false,
   };
 }
 
@@ -256,11 +242,11 @@ function readTimeRange(words: readonly Word[], at: number): TimeRead | null {
   if (to <= from && !second.certain) to += 12 * 60;
   // "Ten to twelve in the morning" ends at noon.
   if (to === 0 && from < 12 * 60) to = 12 * 60;
-  return { from, to: to % 1440, next: second.next, certain: true, part: false };
+  return { from, to: to % 1440, next: second.next, certain: true, partOfDay: false };
 }
 
 /** "in the morning", "mornings only", "any evening", "this afternoon", "lunchtime"; never a greeting. */
-function readPart(words: readonly Word[], at: number): TimeRead | null {
+function readPartOfDay(words: readonly Word[], at: number): TimeRead | null {
   if (said(words, at) === 'first' && said(words, at + 1) === 'thing') return firstThing(words, at);
   let place = at;
   if (/^(?:in|during|at|over)$/.test(said(words, place))) place++;
@@ -269,7 +255,7 @@ function readPart(words: readonly Word[], at: number): TimeRead | null {
   const late = said(words, place) === 'late';
   if (early || late) place++;
   const word = said(words, place);
-  const part = partOf(word);
+  const part = periodOf(word);
   if (!part || (place > at && !joined(words[place]))) return null;
   const before = said(words, at - 1);
   if (/^(?:good|hi|hello|last|per|a|one|first)$/.test(before) && place === at) return null;
@@ -289,7 +275,7 @@ function readPart(words: readonly Word[], at: number): TimeRead | null {
     to: early ? from + length / 2 : to,
     next: only ? place + 2 : place + 1,
     certain: true,
-    part: true,
+    partOfDay: true,
   };
 }
 
@@ -298,15 +284,11 @@ function firstThing(words: readonly Word[], at: number): TimeRead | null {
   const after = words[at + 2];
   if (said(words, at - 1) === 'the' || (after && joined(after) && !MAY_FOLLOW.test(after.said))) return null;
   const { next } = halfAt(words, at + 2);
-  return { from: 6 * 60, to: 9 * 60, next, certain: true, part: true };
+  return { from: 6 * 60, to: 9 * 60, next, certain: true, partOfDay: true };
 }
 
 /** The time that the words at a place name, the longest reading of them; `null` where they name none. */
 export function readTime(words: readonly Word[], at: number): TimeRead | null {
-  const readings = [readTimeRange(words, at), readPoint(words, at, { bare: false }), readPart(words, at)];
+  const readings = [readTimeRange(words, at), readPoint(words, at, { bare: false }), readPartOfDay(words, at)];
   return readings.reduce((best, reading) => (reading && reading.next > (best?.next ?? at) ? reading : best), null);
-}
-
-export function isoTime(minutes: number): string {
-  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 }

@@ -1,4 +1,5 @@
 import parsePhoneNumber, { isSupportedCountry } from 'libphonenumber-js';
+import type { MailWords } from '../../language/language.js';
 import type { Token, TokenisedText } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
 import { speltRuns } from './spelled.js';
@@ -20,23 +21,9 @@ function matches(text: string, pattern: RegExp, read: (written: string) => strin
 
 const LAST_LABEL =
   /^(?:com|org|net|uk|eu|info|io|us|ie|de|fr|es|it|nl|be|ch|at|au|nz|ca|gov|edu|ac|co|me|biz|example)$/;
-const SIGN: ReadonlyMap<string, string> = new Map([
-  ['dot', '.'],
-  ['point', '.'],
-  ['stop', '.'],
-  ['underscore', '_'],
-  ['dash', '-'],
-  ['hyphen', '-'],
-  ['.', '.'],
-  ['_', '_'],
-  ['-', '-'],
-]);
 /** Words of a domain said apart, at most; and words and signs of what stands before the "at". */
 const MOST_DOMAIN_WORDS = 4;
 const MOST_LOCAL_WORDS = 10;
-const STARTER =
-  /^(?:is|its|to|on|at|email|mail|address|use|send|me|my|it|and|the|by|via|for|in|was|be|please|so|um|uh|er|yeah|yes)$/;
-
 /** A word, or a sign that joins two: the dot of "rosa.mill". */
 type Said = Pick<Token, 'norm' | 'start' | 'end'>;
 
@@ -49,29 +36,30 @@ function wordsAndSigns({ text, tokens }: TokenisedText): Said[] {
 }
 
 /** E-mail addresses that were said: "rosa at mill beck dot org dot uk", "rosa.mill at example.org". */
-function saidEmails(text: TokenisedText): Found[] {
+function saidEmails(text: TokenisedText, { isAt, leadsTo, signs }: MailWords): Found[] {
+  const signOf = (word: string): string | undefined => (/^[._-]$/.test(word) ? word : signs.get(word));
   const tokens = wordsAndSigns(text);
   const found: Found[] = [];
   const word = (at: number): string => tokens[at]?.norm ?? '';
   for (let at = 1; at < tokens.length - 2; at++) {
-    if (word(at) !== 'at' && word(at) !== '@') continue;
+    if (!isAt(word(at)) && word(at) !== '@') continue;
     let first = at - 1;
-    if (STARTER.test(word(first)) || SIGN.has(word(first))) continue;
+    if (leadsTo(word(first)) || signOf(word(first)) !== undefined) continue;
     while (
       first >= 2 &&
       at - first < MOST_LOCAL_WORDS &&
-      (SIGN.has(word(first - 1)) || tokens[first - 1]!.end === tokens[first]!.start)
+      (signOf(word(first - 1)) !== undefined || tokens[first - 1]!.end === tokens[first]!.start)
     )
-      first -= SIGN.has(word(first - 1)) ? 2 : 1;
+      first -= signOf(word(first - 1)) !== undefined ? 2 : 1;
     let next = at + 1;
-    while (next < tokens.length && next - at <= MOST_DOMAIN_WORDS && SIGN.get(word(next)) !== '.') next++;
-    if (SIGN.get(word(next)) !== '.' || next === at + 1) continue;
+    while (next < tokens.length && next - at <= MOST_DOMAIN_WORDS && signOf(word(next)) !== '.') next++;
+    if (signOf(word(next)) !== '.' || next === at + 1) continue;
     let domain = tokens
       .slice(at + 1, next)
-      .map(({ norm }) => SIGN.get(norm) ?? norm)
+      .map(({ norm }) => signOf(norm) ?? norm)
       .join('');
     let last = '';
-    while (SIGN.get(word(next)) === '.' && word(next + 1) !== '') {
+    while (signOf(word(next)) === '.' && word(next + 1) !== '') {
       last = word(next + 1);
       domain += `.${last}`;
       next += 2;
@@ -79,7 +67,7 @@ function saidEmails(text: TokenisedText): Found[] {
     if (!LAST_LABEL.test(last)) continue;
     const local = tokens
       .slice(Math.max(0, first), at)
-      .map(({ norm }) => SIGN.get(norm) ?? norm)
+      .map(({ norm }) => signOf(norm) ?? norm)
       .join('');
     found.push({
       start: tokens[Math.max(0, first)]!.start,
@@ -95,13 +83,15 @@ function saidEmails(text: TokenisedText): Found[] {
 /** E-mail addresses, in small letters; those that were said word by word too. */
 export const emailFinder: Finder = {
   kinds: ['email'],
-  prepare: () => (text) => {
-    const written = matches(text.text, EMAIL, (found) => found.toLowerCase());
-    const said = saidEmails(text).filter((other) =>
-      written.every(({ start, end }) => other.end <= start || other.start >= end),
-    );
-    return [...written, ...said].sort((a, b) => a.start - b.start);
-  },
+  prepare:
+    (_, { language }) =>
+    (text) => {
+      const written = matches(text.text, EMAIL, (found) => found.toLowerCase());
+      const said = saidEmails(text, language.mails).filter((other) =>
+        written.every(({ start, end }) => other.end <= start || other.start >= end),
+      );
+      return [...written, ...said].sort((a, b) => a.start - b.start);
+    },
 };
 
 /** Web addresses. */
@@ -125,7 +115,7 @@ const MOST_DIGITS = 15;
 /** Telephone numbers, in figures or digit by digit in words: E.164 where the country is known, else the digits. */
 export const phoneFinder: Finder = {
   kinds: ['phone'],
-  prepare(_, { region }) {
+  prepare(_, { region, language }) {
     const country = isSupportedCountry(region) ? region : undefined;
     const read = (written: string): string | null => {
       if (ISO_DATE.test(written)) return null;
@@ -136,7 +126,7 @@ export const phoneFinder: Finder = {
     };
     return (text) => {
       const written = matches(text.text, PHONE, read);
-      const said = speltRuns(text, { digitsOnly: true }).flatMap((run): Found[] => {
+      const said = speltRuns(text, language, { digitsOnly: true }).flatMap((run): Found[] => {
         const { signs, parts } = run;
         const place = run.original(0, signs.length);
         const inWords = parts.some(({ start, end }) => /\p{L}/u.test(text.text.slice(start, end)));

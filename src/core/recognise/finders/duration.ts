@@ -1,29 +1,10 @@
-import { readCount, readPart } from '../../language/en/numbers.js';
+import type { Durations, SpanUnit } from '../../language/language.js';
+import { joined, said, type Word } from '../../language/word.js';
 import type { Finder } from './finder.js';
-import { joined, scanWords, wordsOfText, type Word } from './words.js';
-
-type Unit = 'year' | 'month' | 'week' | 'day' | 'hour' | 'minute' | 'second';
-
-const UNITS: ReadonlyMap<string, readonly [Unit, number]> = new Map([
-  ['year', ['year', 1]],
-  ['yr', ['year', 1]],
-  ['month', ['month', 1]],
-  ['week', ['week', 1]],
-  ['wk', ['week', 1]],
-  ['fortnight', ['week', 2]],
-  ['day', ['day', 1]],
-  ['night', ['day', 1]],
-  ['hour', ['hour', 1]],
-  ['hr', ['hour', 1]],
-  ['h', ['hour', 1]],
-  ['minute', ['minute', 1]],
-  ['min', ['minute', 1]],
-  ['second', ['second', 1]],
-  ['sec', ['second', 1]],
-]);
+import { scanWords, wordsOfText } from './words.js';
 
 /** How many of the next smaller unit each has, for parts of it. */
-const SMALLER: Readonly<Record<Unit, readonly [Unit, number] | null>> = {
+const SMALLER: Readonly<Record<SpanUnit, readonly [SpanUnit, number] | null>> = {
   year: ['month', 12],
   month: ['day', 30],
   week: ['day', 7],
@@ -32,17 +13,11 @@ const SMALLER: Readonly<Record<Unit, readonly [Unit, number] | null>> = {
   minute: ['second', 60],
   second: null,
 };
-const ORDER: readonly Unit[] = ['year', 'month', 'week', 'day', 'hour', 'minute', 'second'];
+const ORDER: readonly SpanUnit[] = ['year', 'month', 'week', 'day', 'hour', 'minute', 'second'];
 
-type Amounts = Partial<Record<Unit, number>>;
+type Amounts = Partial<Record<SpanUnit, number>>;
 
-function unitAt(words: readonly Word[], at: number): readonly [Unit, number] | undefined {
-  const word = words[at]?.said ?? '';
-  return UNITS.get(word) ?? (word.endsWith('s') ? UNITS.get(word.slice(0, -1)) : undefined);
-}
-
-function add(amounts: Amounts, [unit, times]: readonly [Unit, number], count: number): void {
-  const value = count * times;
+function add(amounts: Amounts, { unit, value }: { unit: SpanUnit; value: number }): void {
   const whole = Math.floor(value + 1e-9);
   if (whole > 0) amounts[unit] = (amounts[unit] ?? 0) + whole;
   const smaller = SMALLER[unit];
@@ -57,55 +32,37 @@ function isoDuration(amounts: Amounts): string {
     own.day = (own.day ?? 0) + own.week * 7;
     delete own.week;
   }
-  const part = (unit: Unit, letter: string) => (own[unit] === undefined ? '' : `${own[unit]}${letter}`);
+  const part = (unit: SpanUnit, letter: string) => (own[unit] === undefined ? '' : `${own[unit]}${letter}`);
   const time = part('hour', 'H') + part('minute', 'M') + part('second', 'S');
   return `P${part('year', 'Y')}${part('month', 'M')}${part('week', 'W')}${part('day', 'D')}${time === '' ? '' : `T${time}`}`;
 }
 
-/** One amount: "two hours", "half an hour", "an hour and a half", "1h". */
-function readAmount(words: readonly Word[], at: number): { amounts: Amounts; next: number; unit: Unit } | null {
-  const part = readPart(words, at);
-  const article = /^an?$/.test(words[at]?.said ?? '') && unitAt(words, at + 1) ? { value: 1, next: at + 1 } : null;
-  const fortnight = words[at]?.said === 'fortnight' ? { value: 1, next: at } : null;
-  const count = part ?? article ?? fortnight ?? readCount(words, at);
-  const unit = count && unitAt(words, count.next);
-  if (!count || !unit || (count.next > at && !joined(words[count.next]))) return null;
-  const amounts: Amounts = {};
-  let value = count.value;
-  let next = count.next + 1;
-  // "an hour and a half": the part comes after the unit.
-  if (
-    words[next]?.said === 'and' &&
-    /^an?$/.test(words[next + 1]?.said ?? '') &&
-    /^(?:half|quarter)$/.test(words[next + 2]?.said ?? '')
-  ) {
-    value += words[next + 2]!.said === 'half' ? 0.5 : 0.25;
-    next += 3;
-  }
-  add(amounts, unit, value);
-  return { amounts, next, unit: unit[0] };
-}
-
-function readDuration(words: readonly Word[], at: number): { value: string; next: number } | null {
+function readDuration(
+  words: readonly Word[],
+  at: number,
+  { readAmount, joins, isPast }: Durations,
+): { value: string; next: number } | null {
   const first = readAmount(words, at);
-  if (!first || words[first.next]?.said === 'ago') return null;
-  let { next, unit } = first;
+  if (!first || isPast(said(words, first.next))) return null;
+  const amounts: Amounts = {};
+  let amount = first;
   for (;;) {
-    const from = words[next]?.said === 'and' ? next + 1 : next;
+    add(amounts, amount);
+    const from = joins(said(words, amount.next)) ? amount.next + 1 : amount.next;
     const more = words[from] && joined(words[from]) ? readAmount(words, from) : null;
-    if (!more || ORDER.indexOf(more.unit) <= ORDER.indexOf(unit)) break;
-    for (const [key, value] of Object.entries(more.amounts) as [Unit, number][])
-      first.amounts[key] = (first.amounts[key] ?? 0) + value;
-    ({ next, unit } = more);
+    if (!more || ORDER.indexOf(more.unit) <= ORDER.indexOf(amount.unit)) break;
+    amount = more;
   }
-  return { value: isoDuration(first.amounts), next };
+  return { value: isoDuration(amounts), next: amount.next };
 }
 
 /** How long something lasts, as ISO 8601: "two and a half hours" is PT2H30M. */
 export const durationFinder: Finder = {
   kinds: ['duration'],
-  prepare: () => (text) => {
-    const words = wordsOfText(text);
-    return scanWords(words, (at) => readDuration(words, at));
-  },
+  prepare:
+    (_, { language }) =>
+    (text) => {
+      const words = wordsOfText(text, language);
+      return scanWords(words, (at) => readDuration(words, at, language.durations));
+    },
 };

@@ -1,4 +1,5 @@
 import type { Entity, EntityKind } from '../../bot/document.js';
+import type { Language } from '../../language/language.js';
 import type { TokenisedText } from '../../text/tokens.js';
 import type { Value } from '../value.js';
 
@@ -21,6 +22,8 @@ export interface Candidate {
 
 /** What a finder knows of the bot it works for. */
 export interface FinderSettings {
+  /** The language its customers write. */
+  language: Language;
   /** ISO 3166 country. */
   region: string;
   /** Words that the bot's utterances use, folded; they are never taken for misspellings. */

@@ -1,4 +1,5 @@
 import { entitiesInUse, type BotDocument } from '../../bot/document.js';
+import { languageOf } from '../../language/index.js';
 import type { TokenisedText } from '../../text/tokens.js';
 import { addressFinder } from './address.js';
 import { emailFinder, phoneFinder, urlFinder } from './contact.js';
@@ -76,7 +77,7 @@ const NO_NUMBERS: readonly Finder[] = [moneyFinder, percentFinder, dateFinder, n
 
 /** Prepares the finders of a bot. @param vocabulary words that are never taken for misspellings */
 export function prepareFinders(document: BotDocument, vocabulary: ReadonlySet<string>): FindAll {
-  const settings: FinderSettings = { region: document.region, vocabulary };
+  const settings: FinderSettings = { language: languageOf(document), region: document.region, vocabulary };
   const entities = entitiesInUse(document);
   const prepared = FINDERS.flatMap((finder) =>
     entities

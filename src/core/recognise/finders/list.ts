@@ -1,10 +1,8 @@
-import { stemmer } from 'stemmer';
-import { DICTIONARY } from '../../language/en/dictionary.js';
+import type { Language } from '../../language/language.js';
 import { NearWords } from '../../text/nearWords.js';
 import { tokenise, type Token } from '../../text/tokens.js';
 import type { Finder, Found, Match } from './finder.js';
-import { UNITS } from '../../language/en/numbers.js';
-import { Steps } from './steps.js';
+import { Tries } from './tries.js';
 
 interface Phrase {
   value: string;
@@ -31,19 +29,13 @@ function allowedEdits(length: number): number {
 
 const isNumber = (word: string): boolean => /^\p{N}/u.test(word);
 
-/** Whether one of two words is the plural of the other: of short words only that is taken for the same. */
-const isPlural = (a: string, b: string): boolean => {
-  const [one, more] = a.length < b.length ? [a, b] : [b, a];
-  return one.length > 2 && (more === `${one}s` || more === `${one}es`) && !one.endsWith('s');
-};
-
 /** How a written word can be a word of the list without being a misspelling of it; `null` where it cannot. */
-function matchWord(written: ListWord, wanted: ListWord): Match | null {
+function matchWord(written: ListWord, wanted: ListWord, { numbers, spelling }: Language): Match | null {
   if (written.norm === wanted.norm) return 'exact';
-  if (wanted.number && UNITS.get(written.norm) === Number(wanted.norm)) return 'inflected';
+  if (wanted.number && numbers.units.get(written.norm) === Number(wanted.norm)) return 'inflected';
   if (written.number || wanted.number) return null;
   const same = written.stem === wanted.stem && wanted.norm.length > 3;
-  return same || isPlural(written.norm, wanted.norm) ? 'inflected' : null;
+  return same || spelling.isPlural(written.norm, wanted.norm) ? 'inflected' : null;
 }
 
 type WordMatches = ReadonlyMap<string, Match>;
@@ -52,9 +44,11 @@ type WordMatches = ReadonlyMap<string, Match>;
 class ListWords {
   readonly #by = new Map<string, ListWord[]>();
   readonly #near: NearWords;
+  readonly #language: Language;
 
-  constructor(norms: Iterable<string>) {
-    const words = [...norms].map(listWord);
+  constructor(norms: Iterable<string>, language: Language) {
+    this.#language = language;
+    const words = [...norms].map((norm) => listWord(norm, language));
     for (const word of words) {
       this.#put(`= ${word.norm}`, word);
       this.#put(`stem ${word.stem}`, word);
@@ -71,13 +65,13 @@ class ListWords {
 
   /** How words of the list match a written one. @param mayBeMisspelt whether slips are looked for */
   matches(norm: string, { mayBeMisspelt }: { mayBeMisspelt: boolean }): WordMatches {
-    const written = listWord(norm);
-    const unit = UNITS.get(norm);
-    const other = norm.endsWith('s') ? norm.slice(0, -1) : `${norm}s`;
+    const written = listWord(norm, this.#language);
+    const unit = this.#language.numbers.units.get(norm);
+    const other = this.#language.spelling.otherNumber(norm);
     const keys = [`= ${norm}`, `= ${other}`, `stem ${written.stem}`, ...(unit === undefined ? [] : [`number ${unit}`])];
     const matches = new Map<string, Match>();
     for (const word of keys.flatMap((key) => this.#by.get(key) ?? [])) {
-      const match = matchWord(written, word);
+      const match = matchWord(written, word, this.#language);
       if (match !== null) matches.set(word.norm, match);
     }
     // Most slips keep the first letter; one that does not is the only one.
@@ -145,26 +139,26 @@ function suffixEnd({ suffix, tokens }: Phrase, text: string, end: number): numbe
   return tokens.every(({ norm }) => isNumber(norm)) ? -1 : end;
 }
 
-const listWord = (norm: string): ListWord => ({
+const listWord = (norm: string, { spelling }: Language): ListWord => ({
   norm,
-  stem: stemmer(norm),
+  stem: spelling.stem(norm),
   number: isNumber(norm),
 });
 
 /** Values of a list with their synonyms: exact, inflected or, where allowed, misspelt. The longest phrase wins. */
 export const listFinder: Finder = {
   kinds: ['list'],
-  prepare(entity, { vocabulary }) {
+  prepare(entity, { language, vocabulary }) {
     const phrases: Phrase[] = (entity.values ?? [])
       .flatMap(({ value, synonyms }) => [value, ...synonyms].map((said) => phraseOf(value, said)))
       .filter((phrase) => phrase.tokens.length > 0);
     const own = new Set(phrases.flatMap((phrase) => phrase.tokens.map((token) => token.norm)));
-    const words = new ListWords(own);
-    const byWords = treeOf([...phrases, ...phrases.flatMap(turned)]);
+    const words = new ListWords(own, language);
+    const byWords = treeOf([...phrases, ...phrases.flatMap((phrase) => turned(phrase, language))]);
     const known = new Map<string, WordMatches>();
 
     /** How each word of the list matches a written one. */
-    const matchesOf = ({ norm }: Token, steps: Steps): WordMatches => {
+    const matchesOf = ({ norm }: Token, tries: Tries): WordMatches => {
       const before = known.get(norm);
       if (before) return before;
       if (known.size >= MOST_KNOWN) known.clear();
@@ -172,24 +166,24 @@ export const listFinder: Finder = {
         (entity.misspellings ?? false) &&
         !vocabulary.has(norm) &&
         !own.has(norm) &&
-        !DICTIONARY.has(norm) &&
+        !language.dictionary.has(norm) &&
         norm.length <= LONGEST_MISSPELT;
       // Of a text of nothing but unknown words, only so many are looked for; what is not looked for is not remembered.
-      if (mayBeMisspelt && !steps.take()) return NO_MATCHES;
+      if (mayBeMisspelt && !tries.take()) return NO_MATCHES;
       const matches = words.matches(norm, { mayBeMisspelt });
       known.set(norm, matches);
       return matches;
     };
 
     return ({ text, tokens }) => {
-      const steps = new Steps(MOST_UNKNOWN);
-      const matches = tokens.map((token) => matchesOf(token, steps));
+      const tries = new Tries(MOST_UNKNOWN);
+      const matches = tokens.map((token) => matchesOf(token, tries));
       const found: Found[] = [];
       for (let at = 0; at < tokens.length;) {
         let best: { length: number; match: Match; values: string[]; end: number } | null = null;
         for (const phrase of phrasesFrom(byWords, matches, at)) {
           const length = phrase.tokens.length;
-          if ((best && length < best.length) || isVerb(phrase, tokens, at)) continue;
+          if ((best && length < best.length) || isVerb(phrase, tokens, at, language)) continue;
           const match = matchPhrase(phrase, tokens, matches, at);
           const end = match === null ? -1 : suffixEnd(phrase, text, tokens[at + length - 1]!.end);
           if (match === null || end < 0) continue;
@@ -220,8 +214,10 @@ const MOST_TURNED = 3;
 const SHORTEST_TURNED = 3;
 
 /** The same words in every other order: "frame bed" for "bed frame". Little words and figures have their place. */
-function turned({ value, tokens, suffix }: Phrase): Phrase[] {
-  const movable = tokens.every(({ norm }) => norm.length >= SHORTEST_TURNED && !isNumber(norm) && !UNITS.has(norm));
+function turned({ value, tokens, suffix }: Phrase, { numbers }: Language): Phrase[] {
+  const movable = tokens.every(
+    ({ norm }) => norm.length >= SHORTEST_TURNED && !isNumber(norm) && !numbers.units.has(norm),
+  );
   if (!movable || tokens.length < 2 || tokens.length > MOST_TURNED) return [];
   return orders(tokens)
     .filter((order) => order.some((token, index) => token !== tokens[index]))
@@ -236,8 +232,8 @@ function orders<Item>(items: readonly Item[]): Item[][] {
 }
 
 /** "I am" names no half of the day. */
-const isVerb = ({ tokens: [word, more] }: Phrase, tokens: readonly Token[], at: number): boolean =>
-  word?.norm === 'am' && !more && tokens[at - 1]?.norm === 'i';
+const isVerb = ({ tokens: [word, more] }: Phrase, tokens: readonly Token[], at: number, { isVerbAfter }: Language) =>
+  word !== undefined && !more && isVerbAfter(tokens[at - 1]?.norm, word.norm);
 
 /** Phrases by their words, one after another. */
 interface PhraseTree {

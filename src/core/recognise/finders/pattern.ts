@@ -2,7 +2,7 @@ import { compilePattern, PatternError, type Pattern } from '../../text/pattern.j
 import type { TokenisedText } from '../../text/tokens.js';
 import type { Finder, Found } from './finder.js';
 import { speltRuns } from './spelled.js';
-import { Steps } from './steps.js';
+import { Tries } from './tries.js';
 
 const WORD = /[\p{L}\p{N}]/u;
 
@@ -66,13 +66,13 @@ const MOST_TRIED = 600;
 const LONGEST_CODE = 40;
 
 /** Puts back the separators that a customer left out, where the pattern asks for them; `null` if it cannot be done. */
-function withSeparators(written: string, strict: Pattern, separators: readonly string[], steps: Steps): string | null {
-  if (!steps.take()) return null;
+function withSeparators(written: string, strict: Pattern, separators: readonly string[], tries: Tries): string | null {
+  if (!tries.take()) return null;
   if (strict.matches(written)) return written;
   const [next, ...rest] = separators;
   if (next === undefined || separators.length > MOST_SEPARATORS || written.length > LONGEST_CODE) return null;
   for (let at = 1; at < written.length; at++) {
-    const whole = withSeparators(written.slice(0, at) + next + written.slice(at), strict, rest, steps);
+    const whole = withSeparators(written.slice(0, at) + next + written.slice(at), strict, rest, tries);
     if (whole !== null) return whole;
   }
   return null;
@@ -94,38 +94,38 @@ const overlaps = (a: { start: number; end: number }, b: { start: number; end: nu
  */
 export const patternFinder: Finder = {
   kinds: ['pattern'],
-  prepare(entity) {
+  prepare(entity, { language }) {
     const source = entity.pattern ?? '';
     const strict = compiled(source);
     if (strict === null) return () => [];
     const loose = loosen(source);
-    const value = (written: string, steps: Steps): string | null => {
-      const whole = withSeparators(written, strict, loose?.separators ?? [], steps);
+    const value = (written: string, tries: Tries): string | null => {
+      const whole = withSeparators(written, strict, loose?.separators ?? [], tries);
       return whole === null ? null : canonical(whole, source);
     };
 
-    const written = ({ text }: TokenisedText, steps: Steps): Found[] =>
+    const written = ({ text }: TokenisedText, tries: Tries): Found[] =>
       [strict, ...(loose ? [loose.pattern] : [])].flatMap((pattern) =>
         findIn(text, pattern).flatMap(({ start, end }): Found[] => {
           const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
-          const read = inWord ? null : value(text.slice(start, end), steps);
+          const read = inWord ? null : value(text.slice(start, end), tries);
           return read === null ? [] : [{ start, end, value: read, match: pattern === strict ? 'exact' : 'inflected' }];
         }),
       );
 
-    const spelt = (text: TokenisedText, steps: Steps): Found[] =>
-      speltRuns(text).flatMap((run) =>
+    const spelt = (text: TokenisedText, tries: Tries): Found[] =>
+      speltRuns(text, language).flatMap((run) =>
         findIn(run.signs, loose?.pattern ?? strict).flatMap((place): Found[] => {
           const original = run.original(place.start, place.end);
-          const read = original && value(run.signs.slice(place.start, place.end), steps);
+          const read = original && value(run.signs.slice(place.start, place.end), tries);
           return read ? [{ ...original, value: read, match: 'computed' }] : [];
         }),
       );
 
     return (text) => {
       const kept: Found[] = [];
-      const steps = new Steps(MOST_TRIED);
-      for (const found of [...written(text, steps), ...spelt(text, steps)])
+      const tries = new Tries(MOST_TRIED);
+      for (const found of [...written(text, tries), ...spelt(text, tries)])
         if (kept.every((other) => !overlaps(found, other))) kept.push(found);
       return kept.sort((a, b) => a.start - b.start);
     };

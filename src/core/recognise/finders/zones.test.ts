@@ -1,8 +1,9 @@
 import { afterEach, describe, expect, it } from 'vitest';
+import { LANGUAGES } from '../../language/index.js';
 import { tokenise } from '../../text/tokens.js';
 import { dateFinder, datetimeFinder, timeFinder } from './date.js';
 
-const settings = { region: 'GB', vocabulary: new Set<string>() };
+const settings = { language: LANGUAGES.en, region: 'GB', vocabulary: new Set<string>() };
 const before = process.env['TZ'];
 
 describe.each(['Europe/London', 'Asia/Tokyo', 'America/New_York'])('dates in a process in %s', (zone) => {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { NO_VECTORS } from '../../encode/encoder.js';
 import { readBotFile } from '../../formats/botFile.js';
+import { LANGUAGES } from '../../language/index.js';
 import { prepareFinders } from '../finders/index.js';
 import { prepareReader, wordsOf } from '../reading.js';
 import { openChain, trainChain } from './crf.js';
@@ -53,7 +54,7 @@ const readText = (text: string) => {
   return { read, candidates: findAll(read, '2026-03-04T09:30') };
 };
 const models = trainTaggers(bot, readText, NO_VECTORS);
-const tag = openTagger(models['loss']!, NO_WORDS);
+const tag = openTagger(models['loss']!, NO_WORDS, LANGUAGES.en);
 const spansOf = (text: string) => {
   const { read, candidates } = readText(text);
   return tag(read, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);

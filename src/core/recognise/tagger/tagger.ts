@@ -1,12 +1,12 @@
 import { findEntity, type BotDocument, type EntityKind, type Form } from '../../bot/document.js';
 import type { Mark, MarkedText } from '../../bot/marking.js';
-import { DICTIONARY } from '../../language/en/dictionary.js';
+import { languageOf } from '../../language/index.js';
+import type { Language } from '../../language/language.js';
 import { sentencesOf } from '../../text/sentences.js';
 import { tokenAfter, tokensWithin, type Token, type TokenisedText } from '../../text/tokens.js';
 import type { Candidate } from '../finders/finder.js';
 import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
-import { classOf, isEdge } from './wordClasses.js';
 import { OUTSIDE, WordSimilarities, WordViews, type TaughtWord, type WordTable } from './wordViews.js';
 
 /** A tagger of one form's slots. Plain data. */
@@ -59,7 +59,7 @@ function shapeOf(text: string): string {
 }
 
 /** How the sentence is built around a word. */
-function classFeatures(tokens: readonly Token[], at: number): string[] {
+function classFeatures(tokens: readonly Token[], at: number, { classOf }: Language): string[] {
   const own = (place: number): string => (place < 0 ? '<' : place < tokens.length ? classOf(tokens[place]!.read) : '>');
   const [before, here, after] = [own(at - 1), own(at), own(at + 1)];
   return [
@@ -84,16 +84,23 @@ function candidateTags(tokens: readonly Token[], candidates: readonly Candidate[
   return tags.map((own) => own.sort().join(' '));
 }
 
+/** How a word is seen. */
+interface Sight {
+  language: Language;
+  /** As the encoder sees it. */
+  view: (word: string) => readonly string[];
+}
+
 /**
  * The features of every word: itself and its neighbours, endings, shapes, signs before it, the values that the finders
  * see there, how the sentence is built, and how the encoder sees the word.
- * @param view how the encoder sees a word
+ * @param sight how a word is seen: in its language, and by the encoder
  * @param hidden words whose spelling is withheld, so that what stands around them is learned
  */
 function featureRows(
   { text, tokens }: TokenisedText,
   candidates: readonly Candidate[],
-  view: (word: string) => readonly string[],
+  { language, view }: Sight,
   hidden: (at: number) => boolean = () => false,
 ): number[][] {
   const words = tokens.map(({ read }, at) => (hidden(at) ? HIDDEN : read));
@@ -102,7 +109,7 @@ function featureRows(
   const gapBefore = (at: number): string =>
     at === 0 ? '<' : text.slice(tokens[at - 1]!.end, tokens[at]!.start).trim();
   return tokens.map((token, at) => {
-    const rare = (DICTIONARY.get(token.read) ?? 99) > 35;
+    const rare = (language.dictionary.get(token.read) ?? 99) > 35;
     const own =
       word(at) === HIDDEN ? [] : [`w=${word(at)}`, `e=${word(at).slice(-3)}`, `ww=${word(at - 1)} ${word(at)}`];
     return [
@@ -125,7 +132,7 @@ function featureRows(
       ...(tags[at] === '' ? [] : new Set(words.slice(Math.max(0, at - NEAR), at).map((near) => `b=${near}`))),
       ...(at === 0 ? ['first'] : []),
       ...(at === tokens.length - 1 ? ['last'] : []),
-      ...classFeatures(tokens, at),
+      ...classFeatures(tokens, at, language),
       ...view(token.read),
     ].map(hash);
   });
@@ -215,13 +222,13 @@ function trainTagger(
   });
   const taught = memory.similarities.view(groupsOf(cut));
   const views = new Map(taught.map(({ word, view }) => [word, view]));
-  const viewed = (word: string) => views.get(word) ?? [];
+  const sight: Sight = { language: languageOf(document), view: (word) => views.get(word) ?? [] };
   const sentences = cut.flatMap(({ read, candidates, labels }): LabelledRows[] => {
-    const plain = { rows: featureRows(read, candidates, viewed), labels };
+    const plain = { rows: featureRows(read, candidates, sight), labels };
     // Once more without the values' own words, so that values never seen are found by what stands around them.
     return labels.every((label) => label === OUTSIDE)
       ? [plain]
-      : [plain, { rows: featureRows(read, candidates, viewed, (at) => labels[at] !== OUTSIDE), labels }];
+      : [plain, { rows: featureRows(read, candidates, sight, (at) => labels[at] !== OUTSIDE), labels }];
   });
   const learned = JSON.stringify([slots, sentences]);
   const known = memory.forms.get(form.name);
@@ -273,15 +280,15 @@ function stretchesOf(labels: readonly number[]): { slot: number; from: number; t
 export type Tag = (read: TokenisedText, candidates: readonly Candidate[], vectors: Vectors) => Tagging;
 
 /** Makes a tagger ready to mark messages. @param table that has every word it was taught with */
-export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTable): Tag {
+export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTable, language: Language): Tag {
   const labeller = openChain(chain);
-  const views = new WordViews(taught, table);
+  const views = new WordViews(taught, table, language);
   const size = chain.size;
   return (read, candidates, vectors) => {
     const sentences = bySentence(read);
     const tokens = sentences.flatMap((sentence) => sentence.tokens);
     const tagged = sentences.map((sentence) =>
-      labeller.label(featureRows(sentence, candidates, (word) => views.of(word, vectors))),
+      labeller.label(featureRows(sentence, candidates, { language, view: (word) => views.of(word, vectors) })),
     );
     const labels = tagged.flatMap((own) => own.labels);
     const shares = tagged.flatMap((own) => [...own.shares]);
@@ -294,8 +301,8 @@ export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTab
     };
     const spans = stretchesOf(labels).flatMap(({ slot, from, to }): TaggedSpan[] => {
       let [first, last] = [from, to - 1];
-      while (first <= last && isEdge(tokens[first]!.read)) first++;
-      while (last >= first && isEdge(tokens[last]!.read)) last--;
+      while (first <= last && language.isEdge(tokens[first]!.read)) first++;
+      while (last >= first && language.isEdge(tokens[last]!.read)) last--;
       if (first > last) return [];
       const words = tokens.slice(first, last + 1).map((token) => token.read);
       return [

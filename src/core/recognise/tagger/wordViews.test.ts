@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { VECTOR_LENGTH, type Vectors } from '../../encode/encoder.js';
+import { LANGUAGES } from '../../language/index.js';
 import { packWords, viewOf, WordSimilarities, WordTable, WordViews } from './wordViews.js';
 
 /** A unit vector in the plane of the first two numbers. */
@@ -41,7 +42,7 @@ const TABLE = new WordTable(packWords([...GROUPS.keys()], VECTORS));
 
 describe('how the encoder sees a word', () => {
   const taught = taughtWords();
-  const views = new WordViews(taught, TABLE);
+  const views = new WordViews(taught, TABLE, LANGUAGES.en);
 
   it('tells what the nearest taught words were marked as', () => {
     expect(views.of('hat', VECTORS)).toEqual(
@@ -65,7 +66,7 @@ describe('how the encoder sees a word', () => {
 
   it('sees nothing without a vector or without taught words', () => {
     expect(views.of('unheard', VECTORS)).toEqual([]);
-    expect(new WordViews([], TABLE).of('hat', VECTORS)).toEqual([]);
+    expect(new WordViews([], TABLE, LANGUAGES.en).of('hat', VECTORS)).toEqual([]);
     expect(taughtWords(new Map())).toEqual([]);
   });
 
@@ -78,7 +79,7 @@ describe('how the encoder sees a word', () => {
   it('is the same whatever the order in which words were asked for', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray([...VECTORS.keys()], { minLength: 1 }), (words) => {
-        const fresh = new WordViews(taught, TABLE);
+        const fresh = new WordViews(taught, TABLE, LANGUAGES.en);
         for (const word of words) expect(fresh.of(word, VECTORS)).toEqual(views.of(word, VECTORS));
       }),
     );

@@ -1,7 +1,7 @@
 import { VECTOR_LENGTH, type Vectors } from '../../encode/encoder.js';
+import type { Language } from '../../language/language.js';
 import { RowTable } from '../../linear/rowTable.js';
 import { Similarities, type Gram } from '../gram.js';
-import { classOf } from './wordClasses.js';
 
 /** A word of the marked utterances that a tagger learned from. Plain data. */
 export interface TaughtWord {
@@ -27,8 +27,6 @@ const NEAREST = 5;
 const NEAR = 0.5;
 /** Words of messages whose views are kept. */
 const MOST_KEPT = 20_000;
-
-const tellsMuch = (word: string): boolean => classOf(word) === 'other';
 
 /**
  * How the encoder sees a word, as features for the tagger: what the nearest other taught words were marked as, and which
@@ -143,9 +141,11 @@ export class WordViews {
   readonly #table: WordTable;
   readonly #places: Int32Array;
   readonly #views: Map<string, string[]>;
+  readonly #tellsMuch: (word: string) => boolean;
 
   /** @param table that has every taught word */
-  constructor(taught: readonly TaughtWord[], table: WordTable) {
+  constructor(taught: readonly TaughtWord[], table: WordTable, { classOf }: Language) {
+    this.#tellsMuch = (word) => classOf(word) === 'other';
     this.#taught = taught;
     this.#table = table;
     this.#places = table.placesOf(taught.map(({ word }) => word));
@@ -166,12 +166,12 @@ export class WordViews {
   /** The word of a group that is nearest to one of these, where one is near; words of structure do not count. */
   nearest(words: readonly string[], group: number, vectors: Vectors): { word: string; near: string } | null {
     let best = { word: '', near: '', height: NEAR };
-    for (const word of words.filter(tellsMuch)) {
+    for (const word of words.filter(this.#tellsMuch)) {
       const vector = this.#table.vectorOf(word, vectors);
       if (!vector) continue;
       const cosines = this.#table.cosines(vector, this.#places);
       this.#taught.forEach(({ word: near, groups }, at) => {
-        if (near === word || !groups.includes(group) || !tellsMuch(near)) return;
+        if (near === word || !groups.includes(group) || !this.#tellsMuch(near)) return;
         if (cosines[at]! > best.height) best = { word, near, height: cosines[at]! };
       });
     }

@@ -4,7 +4,7 @@
   import { onMount } from 'svelte';
   import Probe from '$ui/probe/Probe.svelte';
   import { probe } from '$ui/probe/probe.svelte.js';
-  import { stepHistory } from '$ui/shared/acts.js';
+  import { sendWaiting, stepHistory } from '$ui/shared/acts.js';
   import { live } from '$ui/shared/live.svelte.js';
   import StageLine from '$ui/shared/StageLine.svelte';
   import { STAGES, stagePath } from '$ui/shared/stages.js';
@@ -20,9 +20,15 @@
   onMount(() => () => live.leave());
 
   // A field is kept when it is left, and going elsewhere leaves it.
-  beforeNavigate(() => {
+  const leaveField = () => {
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-  });
+  };
+  beforeNavigate(leaveField);
+
+  function leavePage() {
+    leaveField();
+    sendWaiting();
+  }
 
   const typing = (target: EventTarget | null): boolean =>
     target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
@@ -45,7 +51,7 @@
   }
 </script>
 
-<svelte:window onkeydown={pressed} />
+<svelte:window onkeydown={pressed} onpagehide={leavePage} />
 
 <div class="frame">
   <TopBar frame={data.frame} />

@@ -1,6 +1,6 @@
 import { addDays } from 'date-fns';
-import { namedDayAhead } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import { namedDayAhead } from './namedDays.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, one, stretch, saidAll, skip, skipThe } from './parts.js';
 
 const BANK_HOLIDAYS = [

@@ -1,6 +1,6 @@
 import { readCount } from '../numbers.js';
 import { addUnits, weekOf } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, one, stretch, skipThe, unitAt } from './parts.js';
 
 /** "the day after Christmas", "two days before the 3rd", "a week after Easter". */

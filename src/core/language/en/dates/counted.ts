@@ -1,6 +1,6 @@
 import { readCount } from '../numbers.js';
 import { addUnits } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, one, stretch, saidAll, skip, unitAt } from './parts.js';
 
 /** "in three days", "in a week's time", "two weeks from now", "10 days ago", "a month today". */

@@ -1,7 +1,7 @@
 import { UTCDate } from '@date-fns/utc';
 import { dayOf, dayOfMonthAhead } from '../../../recognise/finders/dates/calendar.js';
-import type { DayContext, DayRead, DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined, type Word } from '../../../recognise/finders/words.js';
+import type { DayContext, DayRead, DayReader } from '../../dayReader.js';
+import { joined, type Word } from '../../word.js';
 import { said, one, saidAll, skip, skipThe, monthAt, monthDay, inYear } from './parts.js';
 
 /** "13 March", "the 3rd of May 2026". */

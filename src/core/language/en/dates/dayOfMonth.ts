@@ -1,6 +1,6 @@
 import { dayOfMonthAhead } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined } from '../../../recognise/finders/words.js';
+import type { DayReader } from '../../dayReader.js';
+import { joined } from '../../word.js';
 import { said, one, skipThe, monthDay } from './parts.js';
 
 const AFTER_ORDINAL =

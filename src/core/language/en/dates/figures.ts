@@ -1,6 +1,6 @@
 import { dayOf, dayOfYearAhead } from '../../../recognise/finders/dates/calendar.js';
-import type { DayContext, DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import type { Word } from '../../../recognise/finders/words.js';
+import type { DayContext, DayReader } from '../../dayReader.js';
+import type { Word } from '../../word.js';
 import { said, one } from './parts.js';
 
 /** "2026-03-05", "5/3/2026", "5.3.26", "19/09". */

@@ -1,4 +1,4 @@
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { bankHoliday } from './bankHoliday.js';
 import { besideDay } from './besideDay.js';
 import { counted } from './counted.js';

@@ -1,5 +1,5 @@
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined } from '../../../recognise/finders/words.js';
+import type { DayReader } from '../../dayReader.js';
+import { joined } from '../../word.js';
 import { skipThe, monthAt, monthDay, inYear } from './parts.js';
 
 /** "March 13", "May the 3rd, 2026". */

@@ -1,7 +1,7 @@
 import { UTCDate } from '@date-fns/utc';
-import { NAMED_DAYS, namedDayAhead } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined } from '../../../recognise/finders/words.js';
+import { NAMED_DAYS, namedDayAhead } from './namedDays.js';
+import type { DayReader } from '../../dayReader.js';
+import { joined } from '../../word.js';
 import { said, one, skip, skipThe, yearAt } from './parts.js';
 
 const FIRST_OF_NAMES: ReadonlySet<string> = new Set([...NAMED_DAYS.keys()].map((name) => name.split(' ')[0]!));

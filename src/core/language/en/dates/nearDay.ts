@@ -1,5 +1,5 @@
 import { addDays } from 'date-fns';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, one, saidAll, skipThe, NEAR } from './parts.js';
 
 export const nearDay: DayReader = (words, at, { today }) => {

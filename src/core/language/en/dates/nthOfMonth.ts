@@ -1,7 +1,7 @@
 import { addDays, eachDayOfInterval, isWeekend } from 'date-fns';
 import { readOrdinal } from '../numbers.js';
 import { dayOf, isoDate, nthWeekday, type Days } from '../../../recognise/finders/dates/calendar.js';
-import type { DayRead, DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayRead, DayReader } from '../../dayReader.js';
 import { said, one, stretch, skipThe, weekdayAt, pair, namedMonth } from './parts.js';
 
 const NTH = /^(?:first|1st|last|second|third|fourth|fifth|2nd|3rd|4th|5th)$/;

@@ -1,7 +1,7 @@
 import { UTCDate } from '@date-fns/utc';
 import { addDays, differenceInCalendarDays } from 'date-fns';
 import { lastDayOf, monthOf, weekOf } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, one, stretch, saidAll, skip, skipThe, namedMonth } from './parts.js';
 import { period } from './period.js';
 

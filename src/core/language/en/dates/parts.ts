@@ -1,12 +1,13 @@
 import { readOrdinal } from '../numbers.js';
 import { MONTHS, WEEKDAYS } from '../calendar.js';
 import { dayOf, dayOfYearAhead, monthAhead, monthOf, type Days } from '../../../recognise/finders/dates/calendar.js';
-import type { DayContext, DayRead } from '../../../recognise/finders/dates/dayReader.js';
-import { joined, type Word } from '../../../recognise/finders/words.js';
+import type { DayContext, DayRead } from '../../dayReader.js';
+import { joined, said, type Word } from '../../word.js';
+
+export { said } from '../../word.js';
 
 export type Unit = 'day' | 'week' | 'fortnight' | 'month' | 'year';
 
-export const said = (words: readonly Word[], at: number): string => words[at]?.said ?? '';
 export const one = (day: Date | null, next: number): DayRead | null => (day ? { from: day, to: day, next } : null);
 export const stretch = (days: Days, next: number): DayRead => ({ from: days.from, to: days.to, next });
 

@@ -1,7 +1,7 @@
 import { UTCDate } from '@date-fns/utc';
 import { monthAhead, monthOf, weekendOf, weekOf } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined } from '../../../recognise/finders/words.js';
+import type { DayReader } from '../../dayReader.js';
+import { joined } from '../../word.js';
 import { said, stretch, saidAll, skipThe, monthAt, yearAt, namedMonth } from './parts.js';
 
 /** "this week", "next weekend", "next month", "in May", "the week after next", "the week of the 9th". */

@@ -1,6 +1,6 @@
 import { UTCDate } from '@date-fns/utc';
 import { monthOf } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, stretch } from './parts.js';
 
 const SEASONS: ReadonlyMap<string, number> = new Map([

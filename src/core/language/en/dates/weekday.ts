@@ -1,6 +1,6 @@
 import { dayOfMonthAhead, lastWeekday, nextWeekday, weekdayInWeek } from '../../../recognise/finders/dates/calendar.js';
-import type { DayContext, DayRead, DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined, type Word } from '../../../recognise/finders/words.js';
+import type { DayContext, DayRead, DayReader } from '../../dayReader.js';
+import { joined, type Word } from '../../word.js';
 import { said, one, saidAll, skip, skipThe, weekdayAt, monthAt, unitAt, monthDay } from './parts.js';
 import { dayAndMonth } from './dayAndMonth.js';
 import { monthAndDay } from './monthAndDay.js';

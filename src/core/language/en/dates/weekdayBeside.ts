@@ -1,5 +1,5 @@
 import { lastWeekday, nextWeekday } from '../../../recognise/finders/dates/calendar.js';
-import type { DayReader } from '../../../recognise/finders/dates/dayReader.js';
+import type { DayReader } from '../../dayReader.js';
 import { said, one, skip, skipThe, weekdayAt } from './parts.js';
 
 /** "the Monday after Easter", "the last Saturday before Christmas". */

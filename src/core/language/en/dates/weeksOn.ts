@@ -1,8 +1,8 @@
 import { addDays } from 'date-fns';
 import { readCount } from '../numbers.js';
 import { addUnits, nextWeekday } from '../../../recognise/finders/dates/calendar.js';
-import type { DayRead, DayReader } from '../../../recognise/finders/dates/dayReader.js';
-import { joined, type Word } from '../../../recognise/finders/words.js';
+import type { DayRead, DayReader } from '../../dayReader.js';
+import { joined, type Word } from '../../word.js';
 import { said, one, skip, weekdayAt, unitAt, NEAR, type Unit } from './parts.js';
 
 /** "a week on Thursday", "three weeks tomorrow", "Thursday week", "a fortnight today", "a week from Friday". */

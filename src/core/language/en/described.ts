@@ -18,7 +18,7 @@ function plainVerb(verb: string): string {
 
 /**
  * What a customer would say of whom a description of an intent tells: "The customer places a new order" is
- * "I want to place a new order". A description of another shape stays as it is. English only.
+ * "I want to place a new order". A description of another shape stays as it is.
  */
 export function asSaid(description: string): string {
   const told = CUSTOMER.exec(description);

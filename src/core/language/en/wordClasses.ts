@@ -29,3 +29,12 @@ const EDGES = /^(?:um|uh|er|erm|hmm|please|pls|plz)$/;
 export function isEdge(word: string): boolean {
   return EDGES.test(word);
 }
+
+const REQUEST =
+  /(?<!\p{L})(?:can|could|would|will|please|pls|plz|like\s+to|want|need|wondering|is\s+there|do\s+you|how|what|when|where|which|who)(?!\p{L})/iu;
+
+/** Whether a sentence has words that ask for something. */
+export const asks = (sentence: string): boolean => REQUEST.test(sentence);
+
+/** "I am" names no half of the day. */
+export const isVerbAfter = (before: string | undefined, word: string): boolean => word === 'am' && before === 'i';

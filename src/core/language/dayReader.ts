@@ -1,5 +1,5 @@
-import type { Word } from '../words.js';
-import type { Days } from './calendar.js';
+import type { Word } from './word.js';
+import type { Days } from '../recognise/finders/dates/calendar.js';
 
 /** What days are reckoned from, and how figures are ordered. */
 export interface DayContext {
@@ -8,11 +8,16 @@ export interface DayContext {
   region: string;
   /** How many days this one is reckoned from, one from the other ("the day after the day before Easter"). */
   depth?: number;
+  /** All ways of naming a day in the language. */
+  readers: readonly DayReader[];
   /** Reads the day that words at a place name, for those that reckon one day from another. */
   read: DayReader;
   /** What was read so far of these words from this day on, so that no place is read twice. */
   known?: Map<number, DayRead | null>;
 }
+
+/** What a day is reckoned from by whoever asks for one. */
+export type ReckonedFrom = Omit<DayContext, 'read'>;
 
 /** A day or a stretch of days that words name. */
 export interface DayRead extends Days {
