@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { startServer, type RunningServer } from './server.js';
 import { modelCurrent, openBot, probe, visit, pick } from './screen.js';
 
@@ -389,18 +389,24 @@ test('a sheet of ten thousand rows keeps few of them on the page', async ({ page
   expect(await page.locator('[data-row]').count()).toBeLessThan(80);
 });
 
-test('rows stand in the sheet before the server has answered, and what it refuses comes back into the field', async ({
-  page,
-}) => {
-  await visit(page, `${server.url}/bots/1/teach?intent=price_question`);
-  const rows = page.getByRole('grid');
-  const before = Number(await rows.getAttribute('aria-rowcount'));
+/** Keeps acts from the server. @returns what lets them go on */
+async function holdActs(page: Page): Promise<() => void> {
   let release = () => {};
   const held = new Promise<void>((resolve) => (release = resolve));
   await page.route('**/acts', async (route) => {
     await held;
     await route.continue();
   });
+  return release;
+}
+
+test('rows stand in the sheet before the server has answered, and what it refuses comes back into the field', async ({
+  page,
+}) => {
+  await visit(page, `${server.url}/bots/1/teach?intent=price_question`);
+  const rows = page.getByRole('grid');
+  const before = Number(await rows.getAttribute('aria-rowcount'));
+  const release = await holdActs(page);
   const add = page.getByRole('textbox', { name: 'New utterance' });
   await add.fill('what is the  <plant>fern</plant> today');
   await add.press('Enter');
@@ -422,6 +428,42 @@ test('rows stand in the sheet before the server has answered, and what it refuse
   await expect(page.getByText('The disk is full.')).toBeVisible();
   await expect(add).toHaveValue('how much is a bag of bark');
   await expect(rows).toHaveAttribute('aria-rowcount', String(before));
+});
+
+test('values and slots stand where they were put before the server has answered', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach/entities?entity=size`);
+  const values = page.getByRole('table', { name: 'Values of size' });
+  const before = Number(await values.getAttribute('aria-rowcount'));
+  let release = await holdActs(page);
+  const add = page.getByRole('textbox', { name: 'New value' });
+  await add.fill('enormous, very big');
+  await add.press('Enter');
+  await expect(values).toHaveAttribute('aria-rowcount', String(before + 1));
+  await page.getByRole('textbox', { name: 'Synonyms of enormous' }).fill('very big, huge');
+  await page.getByRole('button', { name: 'Delete enormous' }).focus();
+  const second = await page.getByRole('textbox', { name: 'Value 2', exact: true }).inputValue();
+  await page.getByRole('textbox', { name: 'Value 1', exact: true }).press('Shift+Tab');
+  await values.getByRole('button').first().press('Enter');
+  await expect(values).toHaveAttribute('aria-rowcount', String(before));
+  await expect(page.getByRole('button', { name: `Delete ${second}`, exact: true })).toBeFocused();
+  release();
+  await expect(page.getByTitle(/^Undo: delete 1 value of size/)).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Synonyms of enormous' })).toHaveValue('very big, huge');
+
+  await page.unroute('**/acts');
+  await visit(page, `${server.url}/bots/1/say?form=plant_order`);
+  const names = page.getByRole('textbox', { name: /^Name of slot/ });
+  const [first, next] = await names.evaluateAll((fields) => fields.map((field) => (field as HTMLInputElement).value));
+  release = await holdActs(page);
+  const down = page.getByRole('button', { name: `Move ${first} down`, exact: true });
+  await down.press('Enter');
+  await expect(names.first()).toHaveValue(next!);
+  await expect(down).toBeFocused();
+  await page.getByRole('button', { name: `Delete ${next}`, exact: true }).click();
+  await expect(names.first()).toHaveValue(first!);
+  release();
+  await expect(page.getByTitle(new RegExp(`^Undo: delete slot ${next}`))).toBeVisible();
+  await expect(names.first()).toHaveValue(first!);
 });
 
 test('a list of ten thousand values sends those on the screen, and finding leads to the row', async ({

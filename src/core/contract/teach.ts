@@ -84,9 +84,10 @@ export const VALUES_PAGE = 100;
 export interface EntitySheet extends Omit<Entity, 'values'> {
   /** How many values it has. */
   count: number;
-  page: { from: number; rows: ListValue[] };
-  /** Where the row that was asked for stands; `null` where none was. */
-  row: number | null;
+  /** The ids of all of them in their order, a blank between. */
+  ids: string;
+  /** One page of them. */
+  page: ListValue[];
 }
 
 export interface EntitiesView {

@@ -8,6 +8,7 @@ import {
   type GateSettings,
   type Intent,
   type ListValue,
+  type RowId,
   type Utterance,
 } from '../../core/bot/document.js';
 import { intentNotes } from '../../core/notes/index.js';
@@ -59,7 +60,18 @@ function linesOf(
   }));
 }
 
-const pageAround = (place: number): number => Math.floor(Math.max(0, place) / UTTERANCES_PAGE) * UTTERANCES_PAGE;
+/** What is sent of the rows of a sheet: the ids of all, and the page of the row that is wanted, else the first. */
+function partOf<Row extends { id: RowId }>(rows: readonly Row[], wanted: RowId | null, size: number) {
+  const place =
+    wanted === null
+      ? 0
+      : Math.max(
+          0,
+          rows.findIndex(({ id }) => id === wanted),
+        );
+  const from = Math.floor(place / size) * size;
+  return { count: rows.length, ids: rows.map(({ id }) => id).join(' '), page: rows.slice(from, from + size) };
+}
 
 /** A page of the utterances of an intent; none where there is no such intent. */
 export async function utterancesPage(
@@ -88,9 +100,7 @@ export async function teachView(
   const recalls = new Map(model?.heldOut.intents.map((measure) => [measure.intent, measure.recall]));
   const recallOf = (name: string) => recalls.get(name) ?? null;
   const intent = document.intents.find((candidate) => candidate.name === wanted.intent) ?? document.intents[0];
-  const from = pageAround(
-    intent && wanted.row !== null ? intent.utterances.findIndex(({ id }) => id === wanted.row) : 0,
-  );
+  const part = partOf(intent?.utterances ?? [], wanted.row, UTTERANCES_PAGE);
   const slots = findForm(document, intent?.form)?.slots.map((slot) => slot.name) ?? [];
   return {
     intents: document.intents.map(({ name, utterances }) => ({
@@ -109,9 +119,8 @@ export async function teachView(
           form: intent.form ?? null,
           reply: intent.reply ?? null,
           desk: intent.desk ?? null,
-          count: intent.utterances.length,
-          ids: intent.utterances.map(({ id }) => id).join(' '),
-          page: linesOf(intent, intent.utterances.slice(from, from + UTTERANCES_PAGE), heldOut, document.gate),
+          ...part,
+          page: linesOf(intent, part.page, heldOut, document.gate),
           notes: await inSlices(intentNotes(document, intent, heldOut, model?.unread)),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
           known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],
@@ -124,16 +133,10 @@ export async function teachView(
   };
 }
 
-function entitySheet({ values = [], ...entity }: Entity, wanted: string | null): EntitySheet {
-  const row = wanted === null ? -1 : values.findIndex(({ id }) => id === wanted);
-  const from = Math.floor(Math.max(0, row) / VALUES_PAGE) * VALUES_PAGE;
-  return {
-    ...entity,
-    count: values.length,
-    page: { from, rows: values.slice(from, from + VALUES_PAGE) },
-    row: row === -1 ? null : row,
-  };
-}
+const entitySheet = ({ values = [], ...entity }: Entity, wanted: RowId | null): EntitySheet => ({
+  ...entity,
+  ...partOf(values, wanted, VALUES_PAGE),
+});
 
 /** @param wanted the entity that is to be open, and the value whose page is wanted */
 export async function entitiesView(

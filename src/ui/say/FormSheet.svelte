@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { tick } from 'svelte';
-  import type { Form, Slot } from '$core/bot/document.js';
+  import type { Form, RowId, Slot } from '$core/bot/document.js';
   import type { FormChange } from '$core/bot/acts/index.js';
   import type { Note } from '$core/notes/note.js';
   import type { SayView } from '$core/contract/say.js';
@@ -9,6 +9,7 @@
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
   import NewName from '../shared/NewName.svelte';
+  import { newRowId, OptimisticRows } from '../shared/optimistic.svelte.js';
   import Pick from '../shared/Pick.svelte';
   import SlotRow from './SlotRow.svelte';
   import TextLines from './TextLines.svelte';
@@ -28,6 +29,17 @@
   const keepText = (to: FormChange) => keepEdit(botId, { do: 'changeForm', name: form.name, to });
   const inserts = $derived(view.current?.inserts ?? []);
 
+  const overlay = new OptimisticRows<Slot>();
+  const slots = $derived(overlay.apply(form.slots));
+
+  /** Rows with a slot on that side of its neighbour: where it stands there already, nothing is changed. */
+  function beside(rows: Slot[], id: RowId, neighbour: RowId, side: -1 | 1): Slot[] {
+    const at = rows.findIndex((row) => row.id === id);
+    const other = rows.findIndex((row) => row.id === neighbour);
+    if (at === -1 || other === -1 || Math.sign(at - other) === side) return rows;
+    return rows.with(at, rows[other]!).with(other, rows[at]!);
+  }
+
   async function rename(text: string): Promise<true | string> {
     const name = text.trim();
     const done = await keepText({ name });
@@ -37,16 +49,24 @@
 
   async function addSlot(name: string): Promise<boolean> {
     const entity = view.entities.includes(name) ? name : (view.entities[0] ?? 'number');
-    return edit(botId, { do: 'addSlot', form: form.name, name, entity, required: true, prompts: [] });
+    const slot: Slot = { id: newRowId(), name, entity, required: true, prompts: [] };
+    return overlay.adding([slot], () => edit(botId, { do: 'addSlot', form: form.name, ...slot }));
   }
 
   async function moveSlot({ id, name }: Slot, by: -1 | 1) {
-    await edit(botId, { do: 'moveSlot', slot: id, by });
+    const neighbour = slots[slots.findIndex((slot) => slot.id === id) + by];
+    if (!neighbour) return;
+    const moving = overlay.during(
+      (rows) => beside(rows, id, neighbour.id, by),
+      () => edit(botId, { do: 'moveSlot', slot: id, by }),
+    );
     await tick();
     sheet.querySelector<HTMLElement>(`[data-slot="${name}"] [data-move="${by}"]:not(:disabled)`)?.focus();
+    await moving;
   }
 
-  const removeSlot = ({ id, name }: Slot) => edit(botId, { do: 'deleteSlot', slot: id }, `Deleted the slot ${name}.`);
+  const removeSlot = ({ id, name }: Slot) =>
+    overlay.removing(new Set([id]), () => edit(botId, { do: 'deleteSlot', slot: id }, `Deleted the slot ${name}.`));
 
   const openWith = (intent: string) => void edit(botId, { do: 'changeIntent', name: intent, to: { form: form.name } });
 </script>
@@ -87,7 +107,7 @@
     </tr>
   </thead>
   <tbody>
-    {#each form.slots as slot, index (slot.id)}
+    {#each slots as slot, index (slot.id)}
       <SlotRow
         {botId}
         {form}
@@ -97,7 +117,7 @@
         {inserts}
         language={view.language}
         first={index === 0}
-        last={index === form.slots.length - 1}
+        last={index === slots.length - 1}
         missing={notes.some((note) => note.place.slot === slot.name && note.weight === 'missing')}
         move={(by) => moveSlot(slot, by)}
         remove={() => removeSlot(slot)}

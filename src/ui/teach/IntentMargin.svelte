@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { IntentSheet } from '$core/contract/teach.js';
+  import type { IntentSheet, UtteranceLine } from '$core/contract/teach.js';
   import Notes from '../shared/Notes.svelte';
   import MarkPanel from './MarkPanel.svelte';
-  import type { SheetRows } from './rows.svelte.js';
+  import type { SheetRows } from '../shared/sheetRows.svelte.js';
   import type { SheetSelection } from './selection.svelte.js';
 
   const {
@@ -10,7 +10,7 @@
     intent,
     sheet,
     selection,
-  }: { botId: number; intent: IntentSheet; sheet: SheetRows; selection: SheetSelection } = $props();
+  }: { botId: number; intent: IntentSheet; sheet: SheetRows<UtteranceLine>; selection: SheetSelection } = $props();
 
   const at = $derived(sheet.rows.findIndex(({ id }) => id === selection.row));
   const row = $derived(Math.max(0, at));

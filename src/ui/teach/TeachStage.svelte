@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { untrack } from 'svelte';
-  import type { TeachView } from '$core/contract/teach.js';
+  import { UTTERANCES_PAGE, type TeachView, type UtteranceLine } from '$core/contract/teach.js';
   import { edit } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import FirstSteps from '../shared/FirstSteps.svelte';
@@ -11,7 +11,7 @@
   import IntentHead from './IntentHead.svelte';
   import IntentMargin from './IntentMargin.svelte';
   import TeachList from './TeachList.svelte';
-  import { SheetRows } from './rows.svelte.js';
+  import { SheetRows } from '../shared/sheetRows.svelte.js';
   import { SheetSelection } from './selection.svelte.js';
   import UtteranceSheet from './UtteranceSheet.svelte';
   import Act from '../shared/Act.svelte';
@@ -19,7 +19,7 @@
   const { botId, view }: { botId: number; view: TeachView } = $props();
 
   const selection = new SheetSelection();
-  const sheet = new SheetRows((intent, from) =>
+  const sheet = new SheetRows<UtteranceLine>(UTTERANCES_PAGE, (intent, from) =>
     send('GET', `/api/bots/${botId}/intents/${encodeURIComponent(intent)}/utterances?from=${from}`),
   );
 

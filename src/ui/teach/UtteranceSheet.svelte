@@ -1,8 +1,6 @@
 <script lang="ts">
-  import { createVirtualizer } from '@tanstack/svelte-virtual';
   import { tick, untrack } from 'svelte';
   import { listLines, readPasted } from '$core/bot/pasted.js';
-  import { get } from 'svelte/store';
   import type { RowReference } from '$core/bot/acts/index.js';
   import type { RowId } from '$core/bot/document.js';
   import type { IntentSheet, UtteranceLine } from '$core/contract/teach.js';
@@ -11,9 +9,11 @@
   import { grow } from '../shared/grow.js';
   import Pick from '../shared/Pick.svelte';
   import Tick from '../shared/Tick.svelte';
-  import { newRowId, OptimisticRows } from './optimistic.svelte.js';
-  import type { SheetRows } from './rows.svelte.js';
+  import { newRowId, OptimisticRows } from '../shared/optimistic.svelte.js';
+  import type { Row, SheetRows } from '../shared/sheetRows.svelte.js';
+  import VirtualRows from '../shared/VirtualRows.svelte';
   import type { SheetSelection } from './selection.svelte.js';
+  import { lineOf } from './lineOf.js';
   import UtteranceRow from './UtteranceRow.svelte';
   import Act from '../shared/Act.svelte';
 
@@ -27,57 +27,29 @@
     botId: number;
     intent: IntentSheet;
     intents: string[];
-    sheet: SheetRows;
+    sheet: SheetRows<UtteranceLine>;
     selection: SheetSelection;
   } = $props();
 
   const ROW_HEIGHT = 36;
-  const MOST_FRAMES = 30;
 
-  let scroller = $state<HTMLDivElement | null>(null);
+  let list: VirtualRows<UtteranceLine>;
   /** The row that is being written in. What is written belongs to it, whatever becomes of the sheet meanwhile. */
   let draft = $state<{ id: RowId; was: string; text: string; refused: string | null } | null>(null);
   let added = $state('');
   let addInput: HTMLTextAreaElement;
 
-  const virtualizer = createVirtualizer<HTMLDivElement, HTMLDivElement>({
-    count: 0,
-    getScrollElement: () => scroller,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-  });
-
-  const overlay = new OptimisticRows();
+  const overlay = new OptimisticRows<Row<UtteranceLine>>();
   const rows = $derived(overlay.apply(sheet.rows));
   const places = $derived(new Map(rows.map(({ id }, index) => [id, index])));
   const current = $derived(places.get(selection.row ?? '') ?? 0);
 
+  // Whichever row keys act on is shown, wherever it was chosen; whoever scrolls on is left in peace.
   $effect(() => {
-    const all = rows;
-    const element = scroller;
-    get(virtualizer).setOptions({
-      count: all.length,
-      getScrollElement: () => element,
-      getItemKey: (index) => all[index]?.id ?? index,
-    });
+    const wanted = selection.row ?? '';
+    const at = untrack(() => places.get(wanted));
+    if (at !== undefined) list.scrollTo(at);
   });
-
-  // Whichever row keys act on is shown, wherever it was chosen.
-  $effect(() => {
-    const at = places.get(selection.row ?? '');
-    if (at !== undefined && scroller) untrack(() => get(virtualizer).scrollToIndex(at));
-  });
-
-  // Only what the screen shows is sent.
-  $effect(() => {
-    const shown = $virtualizer.getVirtualItems().flatMap(({ index }) => rows[index]?.id ?? []);
-    void intent.page;
-    untrack(() => void sheet.show(shown).catch(tell));
-  });
-
-  const measured = (node: HTMLDivElement) => {
-    get(virtualizer).measureElement(node);
-  };
 
   const chosen = () => rows.filter(({ id }) => selection.rows.has(id)).map(({ id }) => id);
   const referenceTo = ({ id, source }: UtteranceLine): RowReference => ({ id, was: source });
@@ -116,9 +88,10 @@
     const said = good.length > 1 ? `Added ${counted(good.length, 'utterance')}.` : undefined;
     const ids = good.map(newRowId);
     const act = { do: 'addUtterances' as const, intent: intent.name, utterances: good, ids };
-    const adding = overlay.adding(good, ids, () => edit(botId, act, said));
+    const drawn = good.map((written, index) => ({ id: ids[index]!, line: lineOf(ids[index]!, written) }));
+    const adding = overlay.adding(drawn, () => edit(botId, act, said));
     await tick();
-    get(virtualizer).scrollToIndex(rows.length - 1);
+    list.scrollTo(rows.length - 1);
     if (!(await adding)) putBack(good);
   }
 
@@ -157,7 +130,9 @@
     if (to !== was) {
       const work = () => keepEdit(botId, { do: 'changeUtterance', row: { id, was }, to });
       // What cannot be read is shown by the refusal.
-      const kept = await (first === undefined ? work() : overlay.changing(id, to, work));
+      const line = lineOf(id, to);
+      const change = (row: Row<UtteranceLine>) => (row.line?.source === line.source ? row : { id, line });
+      const kept = await (first === undefined ? work() : overlay.changing(id, change, work));
       if (kept !== true) {
         // Whoever reads that the row has changed and keeps it again means it.
         const now = rows[places.get(id) ?? -1]?.line?.source ?? was;
@@ -190,14 +165,8 @@
   async function focusRow(wanted: number) {
     const row = Math.max(0, Math.min(wanted, rows.length - 1));
     selection.row = rows[row]?.id ?? null;
-    get(virtualizer).scrollToIndex(row);
-    // A row far away is drawn only after the sheet has scrolled to it.
-    for (let frame = 0; frame < MOST_FRAMES; frame++) {
-      await tick();
-      const element = scroller?.querySelector<HTMLElement>(`[data-row="${row}"]`);
-      if (element) return element.focus({ preventScroll: frame === 0 });
-      await new Promise(requestAnimationFrame);
-    }
+    const reached = await list.reach(row);
+    reached?.element.querySelector<HTMLElement>('[data-row]')?.focus({ preventScroll: reached.near });
   }
 
   const idsBetween = (from: number, to: number): RowId[] =>
@@ -266,43 +235,40 @@
     {/if}
   </div>
   <!-- The keys belong to the rows within, which are focusable; the grid only gathers them. -->
-  <div
-    class="rows"
-    bind:this={scroller}
+  <VirtualRows
+    bind:this={list}
+    {rows}
+    rowHeight={ROW_HEIGHT}
+    shown={(ids) => void sheet.show(ids).catch(tell)}
     role="grid"
     aria-label="Utterances of {intent.name}"
-    aria-rowcount={rows.length}
     aria-multiselectable="true"
-    tabindex="-1"
+    tabindex={-1}
     onkeydown={pressed}
   >
-    <div class="all" style:height="{$virtualizer.getTotalSize()}px">
-      {#each $virtualizer.getVirtualItems().filter((item) => item.index < rows.length) as item (item.key)}
-        <div class="place" data-index={item.index} style:transform="translateY({item.start}px)" {@attach measured}>
-          <UtteranceRow
-            id={rows[item.index]!.id}
-            line={rows[item.index]!.line}
-            row={item.index}
-            {intent}
-            {selection}
-            current={current === item.index}
-            draft={draft?.id === item.key ? draft : null}
-            edit={() => void write(rows[item.index]!.id)}
-            {commit}
-            cancel={() => {
-              draft = null;
-              void focusRow(item.index);
-            }}
-          />
-        </div>
-      {/each}
-    </div>
-    {#if rows.length === 0}
+    {#snippet row({ id, line }, index)}
+      <UtteranceRow
+        {id}
+        {line}
+        row={index}
+        {intent}
+        {selection}
+        current={current === index}
+        draft={draft?.id === id ? draft : null}
+        edit={() => void write(id)}
+        {commit}
+        cancel={() => {
+          draft = null;
+          void focusRow(index);
+        }}
+      />
+    {/snippet}
+    {#snippet none()}
       <p class="soft none">
         No utterances yet. Write ten to fifteen below, each built differently, or paste them all at once.
       </p>
-    {/if}
-  </div>
+    {/snippet}
+  </VirtualRows>
   {#if reasons.length > 0}
     <ul class="reasons" role="alert" aria-label="Lines that were not added">
       {#each reasons as reason, index (index)}<li>{reason}</li>{/each}
@@ -343,22 +309,6 @@
 
   .to {
     width: 14rem;
-  }
-
-  .rows {
-    overflow-y: auto;
-    min-height: 0;
-  }
-
-  .all {
-    position: relative;
-  }
-
-  .place {
-    position: absolute;
-    top: 0;
-    left: 0;
-    width: 100%;
   }
 
   .none {

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { createVirtualizer } from '@tanstack/svelte-virtual';
-  import { untrack } from 'svelte';
-  import { get } from 'svelte/store';
+  import { page } from '$app/state';
+  import { tick, untrack } from 'svelte';
   import type { ValueChange } from '$core/bot/acts/index.js';
   import type { ListValue } from '$core/bot/document.js';
   import { joinParts, listLines, splitParts } from '$core/bot/pasted.js';
@@ -12,73 +11,73 @@
   import Cell from '../shared/Cell.svelte';
   import { counted } from '../shared/format.js';
   import { grow } from '../shared/grow.js';
-  import { Pages } from '../shared/pages.svelte.js';
+  import { newRowId, OptimisticRows } from '../shared/optimistic.svelte.js';
+  import { SheetRows, type Row } from '../shared/sheetRows.svelte.js';
+  import VirtualRows from '../shared/VirtualRows.svelte';
 
   /** The values of a list with their synonyms, of which only those on the screen are sent. */
   const { botId, entity }: { botId: number; entity: EntitySheet } = $props();
 
   const ROW_HEIGHT = 31;
 
-  let scroller = $state<HTMLDivElement | null>(null);
   let added = $state('');
+  let list: VirtualRows<ListValue>;
 
-  const pages = new Pages<ListValue>(VALUES_PAGE, (from) =>
-    send('GET', `/api/bots/${botId}/entities/${encodeURIComponent(entity.name)}/values?from=${from}`),
+  const sheet = new SheetRows<ListValue>(VALUES_PAGE, (name, from) =>
+    send('GET', `/api/bots/${botId}/entities/${encodeURIComponent(name)}/values?from=${from}`),
   );
   // What is shown first is drawn by the server too.
   // svelte-ignore state_referenced_locally
-  pages.take(entity.page, entity.count);
+  sheet.take(entity);
 
-  const virtualizer = createVirtualizer<HTMLDivElement, HTMLDivElement>({
-    // svelte-ignore state_referenced_locally
-    count: entity.count,
-    getScrollElement: () => scroller,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 10,
-    initialRect: { width: 0, height: 20 * ROW_HEIGHT },
+  const overlay = new OptimisticRows<Row<ListValue>>();
+  const rows = $derived(overlay.apply(sheet.rows));
+
+  $effect.pre(() => {
+    const now = entity;
+    untrack(() => sheet.take(now));
   });
 
+  // Whoever comes for a value finds it shown.
   $effect(() => {
-    const { page, count } = entity;
-    untrack(() => pages.take(page, count));
-    const element = scroller;
-    get(virtualizer).setOptions({ count: entity.count, getScrollElement: () => element });
+    const wanted = page.url.searchParams.get('row');
+    const at = untrack(() => rows.findIndex(({ id }) => id === wanted));
+    if (at !== -1) list.scrollTo(at, 'center');
   });
-
-  $effect(() => {
-    const items = $virtualizer.getVirtualItems();
-    const [first, last] = [items[0], items.at(-1)];
-    // What is loaded anew is shown anew.
-    void entity.page;
-    if (first && last) untrack(() => void pages.show(first.index, last.index).catch(tell));
-  });
-
-  $effect(() => {
-    if (entity.row !== null && scroller) get(virtualizer).scrollToIndex(entity.row, { align: 'center' });
-  });
-
-  const measured = (node: HTMLDivElement) => {
-    get(virtualizer).measureElement(node);
-  };
 
   /** Adds a value a line. The field is emptied at once, so that typing on loses nothing. */
   async function add(text: string) {
-    const rows = listLines(text).flatMap((line) => {
+    const values = listLines(text).flatMap((line) => {
       const [value, ...synonyms] = splitParts(line);
       return value === undefined ? [] : [{ value, synonyms }];
     });
     added = '';
-    if (rows.length === 0) return;
-    const said = rows.length > 1 ? `Added ${counted(rows.length, 'value')}.` : undefined;
-    if (await edit(botId, { do: 'addValues', entity: entity.name, values: rows }, said)) {
-      get(virtualizer).scrollToIndex(entity.count - 1);
-    } else added = added === '' ? text : `${text}, ${added}`;
+    if (values.length === 0) return;
+    const said = values.length > 1 ? `Added ${counted(values.length, 'value')}.` : undefined;
+    const ids = values.map(newRowId);
+    const drawn = values.map((value, index) => ({ id: ids[index]!, line: { id: ids[index]!, ...value } }));
+    const adding = overlay.adding(drawn, () =>
+      edit(botId, { do: 'addValues', entity: entity.name, values, ids }, said),
+    );
+    await tick();
+    list.scrollTo(rows.length - 1);
+    if (!(await adding)) added = added === '' ? text : `${text}, ${added}`;
   }
 
   const changeValue = ({ id }: ListValue, to: ValueChange) => keepEdit(botId, { do: 'changeValue', id, to });
 
-  const removeValue = ({ id, value }: ListValue) =>
-    edit(botId, { do: 'deleteValues', ids: [id] }, `Deleted “${value}”.`);
+  async function removeValue({ id, value }: ListValue): Promise<boolean> {
+    const at = rows.findIndex((row) => row.id === id);
+    const act = { do: 'deleteValues' as const, ids: [id] };
+    const removing = overlay.removing(new Set([id]), () => edit(botId, act, `Deleted “${value}”.`));
+    await tick();
+    // The focus went with the row; it belongs where the next one has come.
+    if (document.activeElement === document.body && rows.length > 0) {
+      const next = await list.reach(Math.min(at, rows.length - 1));
+      next?.element.querySelector('button')?.focus();
+    }
+    return removing;
+  }
 
   /** An emptied row is a deleted one. */
   const setValue = (item: ListValue, to: string) =>
@@ -102,53 +101,43 @@
   <div class="head line" aria-hidden="true">
     <span></span><span>Value</span><span>Also said as, parted by commas</span><span></span>
   </div>
-  <div class="rows" bind:this={scroller} role="table" aria-label="Values of {entity.name}" aria-rowcount={entity.count}>
-    <div class="all" role="rowgroup" style:height="{$virtualizer.getTotalSize()}px">
-      {#each $virtualizer
-        .getVirtualItems()
-        .filter(({ index }) => index < entity.count) as { index, start } (pages.row(index)?.id ?? index)}
-        {@const item = pages.row(index)}
-        <div
-          class="line place"
-          role="row"
-          aria-rowindex={index + 1}
-          data-index={index}
-          style:transform="translateY({start}px)"
-          {@attach measured}
-        >
-          <span role="cell" class="figure soft number">{index + 1}</span>
-          {#if item}
-            <span role="cell">
-              <Cell
-                look="customer"
-                value={item.value}
-                label="Value {index + 1}"
-                keep={(text) => setValue(item, text)}
-              />
-            </span>
-            <span role="cell">
-              <Cell
-                look="customer"
-                value={joinParts(item.synonyms)}
-                label="Synonyms of {item.value}"
-                keep={(text) => changeValue(item, { synonyms: splitParts(text) })}
-              />
-            </span>
-            <span role="cell">
-              <Act icon="delete" look="grave" label="Delete {item.value}" onclick={() => removeValue(item)} />
-            </span>
-          {:else}
-            <span role="cell" class="soft">…</span>
-          {/if}
-        </div>
-      {/each}
-    </div>
-    {#if entity.count === 0}
+  <VirtualRows
+    bind:this={list}
+    {rows}
+    rowHeight={ROW_HEIGHT}
+    shown={(ids) => void sheet.show(ids).catch(tell)}
+    role="table"
+    aria-label="Values of {entity.name}"
+  >
+    {#snippet row({ line: item }, index)}
+      <div class="line" role="row" aria-rowindex={index + 1}>
+        <span role="cell" class="figure soft number">{index + 1}</span>
+        {#if item}
+          <span role="cell">
+            <Cell look="customer" value={item.value} label="Value {index + 1}" keep={(text) => setValue(item, text)} />
+          </span>
+          <span role="cell">
+            <Cell
+              look="customer"
+              value={joinParts(item.synonyms)}
+              label="Synonyms of {item.value}"
+              keep={(text) => changeValue(item, { synonyms: splitParts(text) })}
+            />
+          </span>
+          <span role="cell">
+            <Act icon="delete" look="grave" label="Delete {item.value}" onclick={() => removeValue(item)} />
+          </span>
+        {:else}
+          <span role="cell" class="soft">…</span>
+        {/if}
+      </div>
+    {/snippet}
+    {#snippet none()}
       <div class="soft none" role="row">
         <span role="cell">No values yet. Write them below, or paste them all at once.</span>
       </div>
-    {/if}
-  </div>
+    {/snippet}
+  </VirtualRows>
   <div class="add">
     <textarea
       class="cell customer"
@@ -195,22 +184,6 @@
     padding-top: 0.35rem;
     font-size: 0.75rem;
     text-align: right;
-  }
-
-  .rows {
-    overflow-y: auto;
-    min-height: 0;
-  }
-
-  .all {
-    position: relative;
-  }
-
-  .place {
-    position: absolute;
-    top: 0;
-    left: 0;
-    width: 100%;
   }
 
   .none {

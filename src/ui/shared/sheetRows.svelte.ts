@@ -1,35 +1,49 @@
 import type { RowId } from '$core/bot/document.js';
-import { UTTERANCES_PAGE, type IntentSheet, type UtteranceLine } from '$core/contract/teach.js';
 
 /** A row of a sheet, with its line where that is held here. */
-export interface Row {
+export interface Row<Line> {
   id: RowId;
-  line: UtteranceLine | undefined;
+  line: Line | undefined;
 }
 
-/** The rows of an intent: the ids of all, and the lines of those that were on the screen. */
-export class SheetRows {
-  #intent = '';
+/** What a page load tells of a sheet. */
+export interface SheetPart<Line> {
+  /** Of what the rows are. */
+  name: string;
+  /** The ids of all rows in their order, a blank between. */
+  ids: string;
+  /** One page of them. */
+  page: readonly Line[];
+}
+
+/** The rows of a long sheet: the ids of all, and the lines of those that were on the screen. */
+export class SheetRows<Line extends { id: RowId }> {
+  #name = '';
   #ids = $state.raw<readonly RowId[]>([]);
-  #lines = $state.raw<ReadonlyMap<RowId, UtteranceLine>>(new Map());
+  #lines = $state.raw<ReadonlyMap<RowId, Line>>(new Map());
   /** Lines as they were before the last load, until they are loaded anew. */
   #old = new Set<RowId>();
   #loading = new Map<number, Promise<void>>();
-  readonly #load: (intent: string, from: number) => Promise<UtteranceLine[]>;
+  readonly #size: number;
+  readonly #load: (name: string, from: number) => Promise<Line[]>;
 
-  readonly rows: Row[] = $derived(this.#ids.map((id) => ({ id, line: this.#lines.get(id) })));
+  readonly rows: Row<Line>[] = $derived(this.#ids.map((id) => ({ id, line: this.#lines.get(id) })));
   readonly #places: ReadonlyMap<RowId, number> = $derived(new Map(this.#ids.map((id, index) => [id, index])));
 
-  /** @param load gives the page of an intent that begins at a row */
-  constructor(load: (intent: string, from: number) => Promise<UtteranceLine[]>) {
+  /**
+   * @param size rows of a page
+   * @param load gives the page of a sheet that begins at a row
+   */
+  constructor(size: number, load: (name: string, from: number) => Promise<Line[]>) {
+    this.#size = size;
     this.#load = load;
   }
 
   /** Takes up what a page load told. */
-  take({ name, ids: all, page }: IntentSheet): void {
+  take({ name, ids: all, page }: SheetPart<Line>): void {
     const ids = all === '' ? [] : all.split(' ');
-    const same = name === this.#intent;
-    this.#intent = name;
+    const same = name === this.#name;
+    this.#name = name;
     this.#loading = new Map();
     const known = new Set(ids);
     const lines = new Map([...(same ? this.#lines : [])].filter(([id]) => known.has(id)));
@@ -47,9 +61,7 @@ export class SheetRows {
     const pages = new Set<number>();
     for (const id of ids) {
       const place = this.#places.get(id);
-      if (place !== undefined && (!this.#lines.has(id) || this.#old.has(id))) {
-        pages.add(Math.floor(place / UTTERANCES_PAGE));
-      }
+      if (place !== undefined && (!this.#lines.has(id) || this.#old.has(id))) pages.add(Math.floor(place / this.#size));
     }
     await Promise.all([...pages].map((page) => this.#page(page)));
   }
@@ -58,7 +70,7 @@ export class SheetRows {
     const loading = this.#loading;
     const known = loading.get(page);
     if (known) return known;
-    const work = this.#load(this.#intent, page * UTTERANCES_PAGE)
+    const work = this.#load(this.#name, page * this.#size)
       .then((lines) => {
         // Another load of the screen has come meanwhile.
         if (this.#loading !== loading) return;
@@ -72,7 +84,7 @@ export class SheetRows {
   }
 
   /** The lines of rows, which are loaded where they are not held. */
-  async lines(ids: readonly RowId[]): Promise<UtteranceLine[]> {
+  async lines(ids: readonly RowId[]): Promise<Line[]> {
     await this.show(ids);
     return ids.flatMap((id) => this.#lines.get(id) ?? []);
   }
