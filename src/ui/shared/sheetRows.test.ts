@@ -81,36 +81,19 @@ describe('acts that are on their way', () => {
 
   it('are shown until they are answered, whatever the answer', async () => {
     const overlay = new OptimisticRows<Line>();
-    const answers: (() => void)[] = [];
-    const asked = <T>(answer: () => T) =>
-      new Promise<T>((resolve, reject) => {
-        answers.push(() => {
-          try {
-            resolve(answer());
-          } catch (error) {
-            reject(error);
-          }
-        });
-      });
-    const adding = overlay.adding([line('c')], () => asked(() => true));
-    const changing = overlay.changing(
-      'a',
-      ({ id }) => line(id, 'A'),
-      () => asked(() => false),
-    );
-    const removing = overlay.removing(new Set(['b']), () =>
-      asked(() => {
-        throw new Error('refused');
-      }),
-    );
+    const answers: { resolve: (done: boolean) => void; reject: (error: Error) => void }[] = [];
+    const asked = () => new Promise<boolean>((resolve, reject) => answers.push({ resolve, reject }));
+    const adding = overlay.adding([line('c')], asked);
+    const changing = overlay.changing('a', ({ id }) => line(id, 'A'), asked);
+    const removing = overlay.removing(new Set(['b']), asked);
     expect(shown(overlay)).toEqual(['A', 'c']);
-    answers[1]!();
+    answers[1]!.resolve(false);
     expect(await changing).toBe(false);
     expect(shown(overlay)).toEqual(['a', 'c']);
-    answers[2]!();
+    answers[2]!.reject(new Error('refused'));
     await expect(removing).rejects.toThrow('refused');
     expect(shown(overlay)).toEqual(['a', 'b', 'c']);
-    answers[0]!();
+    answers[0]!.resolve(true);
     await adding;
     expect(shown(overlay)).toEqual(['a', 'b']);
   });
