@@ -203,22 +203,27 @@ async function largeWork(table: Table, root: string): Promise<void> {
   put(table, 'an act upon it, request to answer, p50', quantile(acts, 0.5));
   const many = Array.from({ length: 10_000 }, (_, index) => `message number ${index}`);
   const [first] = large.intents;
-  const filled = await fetch(`${root}/api/bots/${id}/acts`, {
-    method: 'POST',
-    body: JSON.stringify({ do: 'addUtterances', intent: first!.name, utterances: many }),
-  });
-  if (!filled.ok) throw new Error(await filled.text());
-  const page = timed(async () => (await (await fetch(`${root}/bots/${id}/teach?intent=${first!.name}`)).text()).length);
+  const bulk = async (body: unknown) => {
+    const done = await fetch(`${root}/api/bots/${id}/acts`, { method: 'POST', body: JSON.stringify(body) });
+    if (!done.ok) throw new Error(await done.text());
+  };
+  const from = first!.name;
+  const ids = many.map((_, index) => `many${index}`);
+  const rows = many.map((was, index) => ({ id: ids[index]!, was }));
+  const inOneAct: [string, unknown][] = [
+    ['added', { do: 'addUtterances', intent: from, utterances: many, ids }],
+    ['moved', { do: 'moveUtterances', rows, to: large.intents[1]!.name }],
+    ['moved back', { do: 'moveUtterances', rows, to: from }],
+  ];
+  for (const [what, body] of inOneAct) {
+    put(table, `longest wait while 10,000 utterances are ${what} in one act`, await longestWait(small, bulk(body)));
+  }
+  const page = timed(async () => (await (await fetch(`${root}/bots/${id}/teach?intent=${from}`)).text()).length);
   put(table, 'longest wait while a page of 10,000 rows is opened (of 50)', await longestWait(small, page), 50);
   put(table, 'the page of utterances, MB', (await page).value / 1024 / 1024);
   const values = many.map((value) => ({ value, synonyms: [`${value} again`] }));
-  for (const body of [
-    { do: 'addEntity', name: 'many', kind: 'list' },
-    { do: 'addValues', entity: 'many', values },
-  ]) {
-    const made = await fetch(`${root}/api/bots/${id}/acts`, { method: 'POST', body: JSON.stringify(body) });
-    if (!made.ok) throw new Error(await made.text());
-  }
+  await bulk({ do: 'addEntity', name: 'many', kind: 'list' });
+  await bulk({ do: 'addValues', entity: 'many', values });
   const list = timed(async () => (await (await fetch(`${root}/bots/${id}/teach/entities?entity=many`)).text()).length);
   put(table, 'longest wait while a page of 10,000 values is opened (of 50)', await longestWait(small, list), 50);
   put(table, 'the page of values, MB', (await list).value / 1024 / 1024);

@@ -48,32 +48,29 @@ async function loaded(
 }
 
 /**
- * Asks a server with the demo on it for repeated texts, new texts and turns, at 1, 10 and 50 clients.
+ * Asks a server with the demo on it for texts and turns, repeated and new, at 1, 10 and 50 clients.
  * @param texts customers' messages to bot 1
  */
 export async function loadLines(root: string, texts: readonly string[]): Promise<LoadLine[]> {
   const bot = `${root}/api/bots/1`;
   const lines: LoadLine[] = [];
   const text = (at: number) => texts[at % texts.length]!;
+  const repeated = (client: number, round: number) => text(client + (round % 5));
   let fresh = 0;
+  // Words that no text has make each message new.
+  const unseen = () => `${text(++fresh)} zq${fresh}`;
   for (const clients of CLIENTS) {
-    lines.push(
-      await loaded('repeated texts', clients, (client, round) =>
-        post(`${bot}/recognise`, { text: text(client + (round % 5)) }),
-      ),
-      await loaded('new texts', clients, () => {
-        fresh++;
-        // Words that no text has make each message new.
-        return post(`${bot}/recognise`, { text: `${text(fresh)} zq${fresh}` });
-      }),
-    );
     const conversations = await Promise.all(
       Array.from({ length: clients }, async () => ((await post(`${bot}/conversations`, {})) as { id: number }).id),
     );
+    const recognise = (words: string) => post(`${bot}/recognise`, { text: words });
+    const turn = (client: number, words: string) =>
+      post(`${bot}/conversations/${conversations[client]!}/turns`, { type: 'text', text: words });
     lines.push(
-      await loaded('turns', clients, (client, round) =>
-        post(`${bot}/conversations/${conversations[client]!}/turns`, { type: 'text', text: text(client * 7 + round) }),
-      ),
+      await loaded('repeated texts', clients, (client, round) => recognise(repeated(client, round))),
+      await loaded('new texts', clients, () => recognise(unseen())),
+      await loaded('turns with repeated texts', clients, (client, round) => turn(client, repeated(client, round))),
+      await loaded('turns with new texts', clients, (client) => turn(client, unseen())),
     );
   }
   return lines;

@@ -5,7 +5,7 @@ import { lockFolder } from './database/lock.js';
 import { makePrivateFolder, openDatabase } from './database/open.js';
 import type { Database } from './database/schema.js';
 import { EventHub } from './events.js';
-import { FileReader } from './files/files.js';
+import { FileThread } from './files/files.js';
 import { ModelStore } from './models/store.js';
 import { databaseFile, dataFolder, modelFolder } from './paths.js';
 import { clearHalfMade } from './repositories/bots.js';
@@ -55,7 +55,7 @@ export function assemble(
   const events = new EventHub();
   const jobs = new JobService({ database, events, report });
   const walkthroughRuns = new WalkthroughRuns({ database, answering, encoding, jobs, report });
-  const files = new FileReader();
+  const files = new FileThread();
   const store = new ModelStore(folder);
   const models = new ModelService({ database, answering, encoding, store, events, walkthroughRuns, report });
   return {

@@ -4,7 +4,8 @@ import { ActError } from '../core/bot/acts/index.js';
 import { historyBody, messageBody, turnBody } from './bodies.js';
 import { ownHosts, refusedAtDoor } from './doors.js';
 import { InputError, NotFoundError } from './errors.js';
-import { answer, faultsShown, pathNumber, readJson, readText, readValue } from './http.js';
+import { answer, faultsShown, pathNumber, readJson, readText } from './http.js';
+import { valueOf } from './requests.js';
 import { localNow } from './time.js';
 
 const request = (body: BodyInit) => new Request('http://localhost/', { method: 'POST', body });
@@ -69,7 +70,7 @@ describe('requests', () => {
     await expect(readJson(request('{"type":"text","intent":"a"}'), turnBody)).rejects.toThrow(
       /text Write something first/,
     );
-    expect(await readValue(request('[1]'))).toEqual([1]);
+    expect(valueOf('[1]')).toEqual([1]);
   });
 
   it('tell the first hundred faults, each of at most a line or two', () => {

@@ -2,13 +2,13 @@ import { error as httpError, json, type RequestEvent } from '@sveltejs/kit';
 import { ActError } from '../core/bot/acts/index.js';
 import { check, type Fault } from '../core/shape/fault.js';
 import type { InferType, ISchema, Schema } from '../core/shape/yup.js';
-import { DEEPEST, nestingOf, reservedKey } from '../core/formats/nesting.js';
 import { application, type Application } from './application.js';
 import { permits, SOMEONE, type Context, type Permission } from './context.js';
 import { NulCharacterError } from './database/driver.js';
 import { ForbiddenError, InputError, NotFoundError } from './errors.js';
 import { NoSuchBotError, StaleError } from './repositories/bots.js';
 import { StoredError } from './repositories/stored.js';
+import { misshapen, shortened, valueOf } from './requests.js';
 import { NoModelError } from './services/models.js';
 import { troubleOf } from './trouble.js';
 
@@ -28,12 +28,6 @@ export interface Refusal {
 
 /** Faults that are sent; a file may have hundreds of thousands. */
 const MOST_FAULTS = 100;
-/** What a fault says, at most, in UTF-16 code units. */
-const LONGEST_FAULT = 400;
-
-const shortened = (words: string): string =>
-  words.length > LONGEST_FAULT ? `${words.slice(0, LONGEST_FAULT)} …` : words;
-
 export const faultsShown = (faults: readonly Fault[]): Fault[] =>
   faults.slice(0, MOST_FAULTS).map(({ path, message }) => ({ path: shortened(path), message: shortened(message) }));
 
@@ -128,32 +122,12 @@ export async function readText(request: Request, limit = LARGEST_UPLOAD): Promis
 /** Largest body of an act, in bytes: pasting fifty thousand lines fits. */
 const LARGEST_ACT = 8 * 1024 * 1024;
 
-/** Reads a JSON body whatever its shape. @throws InputError */
-export async function readValue(request: Request, limit = LARGEST_ACT): Promise<unknown> {
-  const text = await readText(request, limit);
-  if (text.trim() === '') throw new InputError('The request is empty.');
-  if (nestingOf(text) > DEEPEST) throw new InputError(`The request is nested more than ${DEEPEST} deep.`);
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch {
-    throw new InputError('The request cannot be read as JSON.');
-  }
-  const reserved = reservedKey(value);
-  if (reserved !== null) throw new InputError(`The request uses the name “${reserved}”, which cannot be used.`);
-  return value;
-}
-
-/** The refusal of a request whose parts are not as they must be. */
-export function misshapen(faults: readonly Fault[]): InputError {
-  const told = faults.slice(0, 3).map(({ path, message }) => shortened(`${path} ${message}`.trim()));
-  const more = faults.length > told.length ? `; and ${faults.length - told.length} more` : '';
-  return new InputError(`The request is not as it must be: ${told.join('; ')}${more}.`, faults);
-}
+/** Reads the text of a body that no file comes in. @throws InputError */
+export const readBody = (request: Request): Promise<string> => readText(request, LARGEST_ACT);
 
 /** Reads a JSON body of a known shape. @throws InputError */
 export async function readJson<S extends ISchema<unknown>>(request: Request, schema: S): Promise<InferType<S>> {
-  const value = await readValue(request);
+  const value = valueOf(await readBody(request));
   const checked = check(schema as unknown as Schema<InferType<S>>, value);
   if (!checked.ok) throw misshapen(checked.faults);
   return checked.value;

@@ -25,3 +25,16 @@ export async function inSlices<Item>(work: Iterable<Item | null>): Promise<Item[
 export function* batchesOf<Item>(items: readonly Item[], size: number): Generator<Item[]> {
   for (let start = 0; start < items.length; start += size) yield items.slice(start, start + size);
 }
+
+/** Rows of one statement; SQLite takes 32,766 values in one. */
+const ROWS = 500;
+
+/** Has a statement done for rows in batches; what needs no writing goes on between them. */
+export async function inBatches<Row>(rows: readonly Row[], work: (batch: Row[]) => Promise<unknown>): Promise<void> {
+  let first = true;
+  for (const batch of batchesOf(rows, ROWS)) {
+    if (!first) await pause();
+    first = false;
+    await work(batch);
+  }
+}

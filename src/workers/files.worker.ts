@@ -1,3 +1,3 @@
-import { readFileOf } from '../server/files/read.js';
+import { doFileTask } from '../server/files/read.js';
 
-export default readFileOf;
+export default doFileTask;

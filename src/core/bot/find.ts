@@ -10,7 +10,11 @@ const SETTINGS = ['name', 'languages', 'time zone', 'country'];
 /** Finds of one kind at most, so that words which stand in thousands of utterances leave room for names. */
 const MOST_OF_KIND = 8;
 
-const at = (path: string, parts: Record<string, string>): string => `${path}?${new URLSearchParams(parts).toString()}`;
+/** An address; made for each of thousands of rows, so in the fastest way. */
+const at = (path: string, parts: Record<string, string>): string =>
+  `${path}?${Object.entries(parts)
+    .map(([name, value]) => `${name}=${encodeURIComponent(value)}`)
+    .join('&')}`;
 
 /** Everything of a bot that can be gone to, in the order in which kinds are shown. */
 function* everything(document: BotDocument): Generator<Found> {

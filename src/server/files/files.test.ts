@@ -2,11 +2,11 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { writeBotFile } from '../../core/formats/botFile.js';
 import { InputError } from '../errors.js';
-import { FileReader } from './files.js';
+import { FileThread } from './files.js';
 import type { FileKind } from './read.js';
 
 describe('files', () => {
-  const files = new FileReader();
+  const files = new FileThread();
 
   afterAll(() => files.close());
 
@@ -22,6 +22,17 @@ describe('files', () => {
     expect(await files.read('bot', writeBotFile(shop, 'json'))).toEqual(shop);
     expect(await files.read('tests', 'text\tintent\nhi\tgreeting')).toEqual([{ text: 'hi', intent: 'greeting' }]);
     expect(await files.read('walkthroughs', '[{"name":"a","turns":[{"user":"x"}],"expect":{}}]')).toHaveLength(1);
+  });
+
+  it('are written there too, as are acts read that are as large', async () => {
+    const shop = teaShop();
+    expect(await files.write(shop, 'yaml')).toBe(writeBotFile(shop, 'yaml'));
+    const utterances = Array.from({ length: 10_000 }, (_, at) => `tea for ${at}`);
+    const act = { do: 'addUtterances', intent: 'order_tea', utterances };
+    expect(await files.read('act', JSON.stringify(act))).toEqual(act);
+    const { message } = await refused('act', JSON.stringify({ ...act, utterances: utterances.map(() => 7) }));
+    expect(message).toMatch(/^The request is not as it must be: utterances\[0\] .*; and 97 more\.$/);
+    expect((await refused('act', '{"do":')).message).toBe('The request cannot be read as JSON.');
   });
 
   it.each<[string, string]>([

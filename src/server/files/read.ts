@@ -1,42 +1,62 @@
+import type { BotAct } from '../../core/bot/acts/index.js';
+import { count } from '../../core/bot/acts/common.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { Fault } from '../../core/shape/fault.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
-import { readBotFile } from '../../core/formats/botFile.js';
+import { readBotFile, writeBotFile, type BotFileFormat } from '../../core/formats/botFile.js';
 import { readTestFile, type TestLine } from '../../core/formats/testFile.js';
 import { readWalkthroughFile } from '../../core/formats/walkthroughFile.js';
+import { InputError } from '../errors.js';
+import { actOf } from '../requests.js';
 
-/** What a file holds, by its kind. */
+/** What a file holds, by its kind; an act that is as large as a file is read as one. */
 export interface FileContents {
   bot: BotDocument;
   tests: TestLine[];
   walkthroughs: Walkthrough[];
+  act: BotAct;
 }
 
 export type FileKind = keyof FileContents;
 
-/** What reading a file gives: what it holds, or its first faults with the number of all. */
-export type FileRead<Kind extends FileKind> =
-  { ok: true; contents: FileContents[Kind] } | { ok: false; faults: Fault[]; number: number };
+/** What a thread is asked: to read a file, or to write the file of a bot. */
+export type FileTask = { read: FileKind; source: string } | { write: BotDocument; format: BotFileFormat };
+
+/** What comes of it: what the file holds or the file itself, or its first faults with the number of all. */
+export type FileDone = { ok: true; is: unknown } | { ok: false; message: string; faults: Fault[]; number: number };
 
 /** Faults that are handed on. */
 const MOST_FAULTS = 100;
 
-function contentsOf(kind: FileKind, source: string): { ok: true; contents: unknown } | { ok: false; faults: Fault[] } {
-  if (kind === 'bot') {
-    const read = readBotFile(source);
-    return read.ok ? { ok: true, contents: read.document } : read;
-  }
-  if (kind === 'tests') {
-    const read = readTestFile(source);
-    return read.ok ? { ok: true, contents: read.lines } : read;
-  }
-  const read = readWalkthroughFile(source);
-  return read.ok ? { ok: true, contents: read.walkthroughs } : read;
-}
+const faulty = (faults: readonly Fault[]): InputError =>
+  new InputError(`The file was not brought in: it has ${count(faults.length, 'fault')}. Nothing was changed.`, faults);
 
-/** Reads and checks a file. */
-export function readFileOf<Kind extends FileKind>({ kind, source }: { kind: Kind; source: string }): FileRead<Kind> {
-  const read = contentsOf(kind, source);
-  if (read.ok) return read as FileRead<Kind>;
-  return { ok: false, faults: read.faults.slice(0, MOST_FAULTS), number: read.faults.length };
+const READERS: { [Kind in FileKind]: (source: string) => FileContents[Kind] } = {
+  bot(source) {
+    const read = readBotFile(source);
+    if (!read.ok) throw faulty(read.faults);
+    return read.document;
+  },
+  tests(source) {
+    const read = readTestFile(source);
+    if (!read.ok) throw faulty(read.faults);
+    return read.lines;
+  },
+  walkthroughs(source) {
+    const read = readWalkthroughFile(source);
+    if (!read.ok) throw faulty(read.faults);
+    return read.walkthroughs;
+  },
+  act: actOf,
+};
+
+/** Reads and checks a file, or writes one. */
+export function doFileTask(task: FileTask): FileDone {
+  try {
+    return { ok: true, is: 'read' in task ? READERS[task.read](task.source) : writeBotFile(task.write, task.format) };
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    const { message, faults, number } = error;
+    return { ok: false, message, faults: faults.slice(0, MOST_FAULTS), number };
+  }
 }

@@ -17,7 +17,8 @@ import {
 } from '../../core/bot/document.js';
 import type { BotTexts } from '../../core/say/engineTexts.js';
 import type { Database } from '../database/schema.js';
-import { inBatches, rowsOf, writeList, writeParts, type Connection } from './lists.js';
+import { rowsOf, writeList, writeParts, type Connection } from './lists.js';
+import { inBatches } from '../slices.js';
 
 const optionalJson = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
 

@@ -1,16 +1,9 @@
 import { sql, type Transaction } from 'kysely';
 import type { ListDelta, PartsDelta, Put } from '../../core/bot/delta.js';
 import type { Database } from '../database/schema.js';
-import { batchesOf } from '../slices.js';
+import { inBatches } from '../slices.js';
 
 export type Connection = Transaction<Database>;
-
-/** Rows written in one statement; SQLite takes 32,766 values in one. */
-const BATCH = 1000;
-
-export async function inBatches<T>(rows: readonly T[], write: (batch: T[]) => Promise<unknown>): Promise<void> {
-  for (const batch of batchesOf(rows, BATCH)) await write(batch);
-}
 
 /** How the rows of one kind are kept. */
 interface RowTable<Row> {

@@ -3,6 +3,7 @@ import type { TestSetSummary } from '../../core/contract/prove.js';
 import type { ExpectedSlot, TestLine } from '../../core/formats/testFile.js';
 import type { Evaluation, LineResult } from '../../core/measure/evaluate.js';
 import type { Database } from '../database/schema.js';
+import { inBatches } from '../slices.js';
 import { hasParts, readStored, writeStored, type StoredKind } from './stored.js';
 
 /** A finished test run. */
@@ -31,8 +32,6 @@ const RESULTS: StoredKind<LineResult[]> = {
   is: (value): value is LineResult[] =>
     Array.isArray(value) && value.every((line) => hasParts(line, { text: 'string', decision: 'string' })),
 };
-
-const BATCH = 1000;
 
 export async function listTestSets(db: Kysely<Database>, botId: number): Promise<TestSetSummary[]> {
   const rows = await db
@@ -80,12 +79,7 @@ export async function createTestSet(
       .returning('id')
       .executeTakeFirstOrThrow();
     const rows = lines.map((line) => lineRow(id, line));
-    for (let start = 0; start < rows.length; start += BATCH) {
-      await transaction
-        .insertInto('test_line')
-        .values(rows.slice(start, start + BATCH))
-        .execute();
-    }
+    await inBatches(rows, (batch) => transaction.insertInto('test_line').values(batch).execute());
     return id;
   });
 }

@@ -1,14 +1,12 @@
 import type { Kysely } from 'kysely';
 import { ENCODER_VERSION } from '../../core/encode/encoder.js';
 import type { Database } from '../database/schema.js';
-import { batchesOf } from '../slices.js';
-
-const BATCH = 500;
+import { inBatches } from '../slices.js';
 
 /** The sentence vectors already known, of those asked for. */
 export async function findVectors(db: Kysely<Database>, texts: readonly string[]): Promise<Map<string, Float32Array>> {
   const found = new Map<string, Float32Array>();
-  for (const batch of batchesOf(texts, BATCH)) {
+  await inBatches(texts, async (batch) => {
     const rows = await db
       .selectFrom('vector')
       .select(['text', 'vector'])
@@ -16,7 +14,7 @@ export async function findVectors(db: Kysely<Database>, texts: readonly string[]
       .where('text', 'in', batch)
       .execute();
     for (const row of rows) found.set(row.text, new Float32Array(row.vector.slice().buffer));
-  }
+  });
   return found;
 }
 
@@ -27,11 +25,11 @@ export async function keepVectors(db: Kysely<Database>, vectors: ReadonlyMap<str
     encoder: ENCODER_VERSION,
     vector: new Uint8Array(vector.buffer, vector.byteOffset, vector.byteLength),
   }));
-  for (const batch of batchesOf(rows, BATCH)) {
-    await db
+  await inBatches(rows, (batch) =>
+    db
       .insertInto('vector')
       .values(batch)
       .onConflict((conflict) => conflict.doNothing())
-      .execute();
-  }
+      .execute(),
+  );
 }

@@ -6,13 +6,15 @@ import { ActError, applyAct, type BotAct } from '../../core/bot/acts/index.js';
 import { rowsOfDocument, type Delta } from '../../core/bot/delta.js';
 import { count, named } from '../../core/bot/acts/common.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
+import type { BotFileFormat } from '../../core/formats/botFile.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Context } from '../context.js';
 import type { Database } from '../database/schema.js';
 import { InputError } from '../errors.js';
 import type { EventHub } from '../events.js';
-import type { FileReader } from '../files/files.js';
+import type { FileThread } from '../files/files.js';
 import { newId } from '../newId.js';
+import { pause } from '../slices.js';
 import {
   beginBot,
   createBot,
@@ -32,12 +34,16 @@ import { hasConversation } from '../repositories/conversations.js';
 import type { Direction, Shown } from '../repositories/history.js';
 import { addTestLine, createTestSet, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
+import { actOf } from '../requests.js';
 import type { JobService, StartedJob } from './jobs.js';
 import type { ModelService } from './models.js';
 import { Turns } from './turns.js';
 
 /** Bots that stay in memory. */
 const MOST_BOTS = 30;
+
+/** Acts that are longer, in UTF-16 code units, take long enough to read that others would wait. */
+const LARGE_ACT = 128 * 1024;
 
 const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
@@ -46,7 +52,7 @@ export interface BotParts {
   database: Kysely<Database>;
   models: ModelService;
   events: EventHub;
-  files: FileReader;
+  files: FileThread;
   jobs: JobService;
 }
 
@@ -142,11 +148,24 @@ export class BotService {
     return this.#turns.take(id, () => setDeleted(this.#parts.database, id, null));
   }
 
+  /** Reads the text of an act. One of thousands of rows is read beside the thread that serves. @throws InputError */
+  async actOf(source: string): Promise<BotAct> {
+    return source.length > LARGE_ACT ? this.#parts.files.read('act', source) : actOf(source);
+  }
+
+  /** The file of a bot. @throws NoSuchBotError */
+  async file(id: number, format: BotFileFormat): Promise<{ name: string; text: string }> {
+    const { document } = await this.get(id);
+    return { name: document.name, text: await this.#parts.files.write(document, format) };
+  }
+
   /** Does one act and keeps it. @throws ActError, NoSuchBotError */
   act(context: Context, id: number, act: BotAct): Promise<StoredBot> {
     return this.#turns.take(id, async () => {
       const bot = await this.#load(id);
       const done = applyAct(bot.document, act, { newId });
+      // An act upon thousands of rows takes a while: whoever came meanwhile goes before it is written.
+      await pause();
       const after = await this.#writing(id, () => saveAct(this.#parts.database, bot, { act, done }, by(context)));
       await this.#takeUp(after, done.delta);
       if (after !== bot) this.#tell(context, after, done.label);

@@ -2,13 +2,11 @@ import type { Kysely } from 'kysely';
 import { vectorsByText } from '../../core/encode/encoder.js';
 import type { Answering } from '../answering/answering.js';
 import type { Database } from '../database/schema.js';
-import { batchesOf, pause } from '../slices.js';
+import { batchesOf } from '../slices.js';
 import { findVectors, keepVectors } from '../repositories/vectors.js';
 
 /** Texts handed to the thread at once; small enough that progress shows, a stop is prompt and others get their turn. */
 const BATCH = 16;
-/** Vectors read from the database at once; others go on between. */
-const SLICE = 200;
 
 /** Sentence vectors of many texts, from the database or from the encoder. */
 export class EncodingService {
@@ -30,12 +28,7 @@ export class EncodingService {
     { progress, keep = true }: { progress?: (done: number) => void; keep?: boolean } = {},
   ): Promise<Map<string, Float32Array>> {
     const different = [...new Set(texts)];
-    const vectors = new Map<string, Float32Array>();
-    for (const slice of batchesOf(different, SLICE)) {
-      const found = await findVectors(this.#database, slice);
-      for (const [text, vector] of found) vectors.set(text, vector);
-      await pause();
-    }
+    const vectors = await findVectors(this.#database, different);
     const missing = different.filter((text) => !vectors.has(text));
     progress?.(vectors.size);
     for (const batch of batchesOf(missing, BATCH)) {

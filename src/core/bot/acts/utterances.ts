@@ -122,9 +122,13 @@ export const UTTERANCE_ACTS = [
     const target = named(document.intents, act.to, 'intent');
     const all = placesOf(document, act.rows);
     const places = new Map([...all].filter(([, { intent }]) => intent !== target));
-    const moved = [...places.values()].flatMap(({ intent, utterance }) =>
-      marksForForm(document, [utterance], intent.form, target.form),
-    );
+    const leaving = new Map<Intent, Utterance[]>();
+    for (const { intent, utterance } of places.values()) {
+      const own = leaving.get(intent);
+      if (own) own.push(utterance);
+      else leaving.set(intent, [utterance]);
+    }
+    const moved = [...leaving].flatMap(([{ form }, own]) => marksForForm(document, own, form, target.form));
     const intents = without(document, places).map((intent) =>
       intent === target ? { ...target, utterances: [...target.utterances, ...moved] } : intent,
     );
