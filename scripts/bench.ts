@@ -144,10 +144,10 @@ async function coreTimes(
   const [encoding, reading, whole]: [number[], number[], number[]] = [[], [], []];
   for (const text of MESSAGE_TEXTS.slice(0, MESSAGES)) {
     const known = await timed(() => encodeTexts(encoder, recogniser.textsToEncode(text)));
-    const read = await timed(() => recogniser.recognise(text, known.value, NOW));
+    const recognised = await timed(() => recogniser.recognise(text, known.value, NOW));
     encoding.push(known.milliseconds);
-    reading.push(read.milliseconds);
-    whole.push(known.milliseconds + read.milliseconds);
+    reading.push(recognised.milliseconds);
+    whole.push(known.milliseconds + recognised.milliseconds);
   }
   put(table, 'a message without cached vector, p50 (of 25)', quantile(whole, 0.5), 25);
   put(table, 'a message without cached vector, p95', quantile(whole, 0.95));

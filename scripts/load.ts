@@ -86,8 +86,8 @@ export async function firstPage(root: string): Promise<Record<'styles' | 'script
     const url = new URL(file, `${root}/bots/1/teach`);
     const response = await fetch(url, { headers: { 'accept-encoding': encoding } });
     const sent = Number(response.headers.get('content-length'));
-    const read = (await response.arrayBuffer()).byteLength;
-    return encoding === 'identity' || sent === 0 ? read : sent;
+    const bytes = (await response.arrayBuffer()).byteLength;
+    return encoding === 'identity' || sent === 0 ? bytes : sent;
   };
   const sum = async (end: string) => {
     const own = files.filter((file) => file.endsWith(end));

@@ -34,11 +34,11 @@ export function testManners(bot: string, manners: Record<string, Manner[]>): voi
     let recogniser: Recogniser;
 
     beforeAll(async () => {
-      const read = readBotFile(readFileSync(new URL(`./${bot}/bot.yaml`, import.meta.url), 'utf8'));
-      if (!read.ok) throw new Error(JSON.stringify(read.faults));
+      const result = readBotFile(readFileSync(new URL(`./${bot}/bot.yaml`, import.meta.url), 'utf8'));
+      if (!result.ok) throw new Error(JSON.stringify(result.faults));
       encoder = await loadEncoder(encoderFolder());
-      const taught = await encodeTexts(encoder, prepareTraining(read.document).texts);
-      recogniser = openRecogniser(read.document, prepareTraining(read.document).train(taught));
+      const taught = await encodeTexts(encoder, prepareTraining(result.document).texts);
+      recogniser = openRecogniser(result.document, prepareTraining(result.document).train(taught));
     });
 
     const cases = Object.entries(manners).flatMap(([kind, own]) => own.map((manner) => ({ kind, ...manner })));

@@ -6,7 +6,7 @@ import { loadBotFile, loadTestFile } from './files.js';
 
 /** The line of output for a message. */
 function outputLine({ text, intent, confidence, decision, ranking, slots }: Recognition): string {
-  const read = slots.map(({ slot, entity, start, end, text: words, value }) => ({
+  const spans = slots.map(({ slot, entity, start, end, text: words, value }) => ({
     slot,
     entity,
     start,
@@ -14,7 +14,7 @@ function outputLine({ text, intent, confidence, decision, ranking, slots }: Reco
     text: words,
     value,
   }));
-  return JSON.stringify({ text, intent, confidence, decision, ranking, slots: read });
+  return JSON.stringify({ text, intent, confidence, decision, ranking, slots: spans });
 }
 
 /** Recognises every message of a file. @param now where a line names no time of its own */

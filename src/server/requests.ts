@@ -33,7 +33,7 @@ export function valueOf(text: string): unknown {
 
 /** Reads the text of an act. @throws InputError */
 export function actOf(text: string): BotAct {
-  const read = readAct(valueOf(text));
-  if (!read.ok) throw misshapen(read.faults);
-  return read.act;
+  const result = readAct(valueOf(text));
+  if (!result.ok) throw misshapen(result.faults);
+  return result.act;
 }

@@ -38,8 +38,8 @@ function repeated(names: readonly string[], path: string, what: string): Fault[]
 
 function messageFaults(text: Localised | undefined, path: string): Fault[] {
   return allWordings(text).flatMap((wording) => {
-    const read = readMessage(wording);
-    return read.ok ? [] : [{ path, message: `“${shorten(wording)}”: ${showFault(wording, read.fault)}` }];
+    const result = readMessage(wording);
+    return result.ok ? [] : [{ path, message: `“${shorten(wording)}”: ${showFault(wording, result.fault)}` }];
   });
 }
 

@@ -54,8 +54,8 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
     tries: 0,
     outcome: null,
   };
-  const read: GivenValues = valuesFor(turn, name, within ? { within } : {});
-  const given = { ...storyFor(turn, name, within), ...held, ...read.given };
+  const gathered: GivenValues = valuesFor(turn, name, within ? { within } : {});
+  const given = { ...storyFor(turn, name, within), ...held, ...gathered.given };
   if (!form) {
     if (intent.desk !== undefined) {
       const handed = handOver(turn, state, intent.desk);
@@ -68,8 +68,10 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
   const set = setValues(turn, opened, given);
   // What only tells something is not read back in the middle of something else.
   const asksNothing =
-    (aside !== null || putOff !== null) && form.slots.every((slot) => !slot.required) && read.between === null;
-  const next = asksNothing ? complete(turn, set.state) : (tellAbout(turn, set.state, read) ?? advance(turn, set.state));
+    (aside !== null || putOff !== null) && form.slots.every((slot) => !slot.required) && gathered.between === null;
+  const next = asksNothing
+    ? complete(turn, set.state)
+    : (tellAbout(turn, set.state, gathered) ?? advance(turn, set.state));
   return {
     ...next,
     says: [...before, ...replyOf(turn, { intent: name, values: given }), ...next.says],

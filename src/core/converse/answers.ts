@@ -147,22 +147,22 @@ function toAsked({ turn, form, open, asked }: Filling, given: Record<string, Slo
 /** What a message gives to an open form, the slot that was asked for first. @param own what of it is an answer */
 export function answered(filling: Filling, own: Stretches): GivenValues {
   const { turn, open, asked, form } = filling;
-  const read = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
+  const gathered = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
   const figure = figureAnswer(filling, own);
   const isRead =
-    asked !== undefined && read.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
-  if (figure !== null && !isRead && read.wrong.length === 0) {
+    asked !== undefined && gathered.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
+  if (figure !== null && !isRead && gathered.wrong.length === 0) {
     // What is more than a figure is kept: "at eight" is a time, whatever was asked for.
-    const said = Object.entries(read.given).filter(
+    const said = Object.entries(gathered.given).filter(
       ([slot]) => open.values[slot] !== undefined && kindOfSlot(turn.document, form, slot) === 'time',
     );
     const given = Object.keys(figure).length > 0 ? figure : Object.fromEntries(said);
-    return { ...read, given, between: null, firstOf: null };
+    return { ...gathered, given, between: null, firstOf: null };
   }
   const kind = kindOf(turn.document, asked);
-  const isNew = Object.keys(read.given).every((slot) => open.values[slot] === undefined && slot !== open.asked);
+  const isNew = Object.keys(gathered.given).every((slot) => open.values[slot] === undefined && slot !== open.asked);
   const corrected = isNew ? figureCorrection(filling, own) : {};
-  const found = Object.keys(corrected).length > 0 ? {} : toAsked(filling, read.given);
+  const found = Object.keys(corrected).length > 0 ? {} : toAsked(filling, gathered.given);
   const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...found };
   const isNumber = (slot: string) => kindOfSlot(turn.document, form, slot) === 'number';
   Object.assign(given, nameBeside(filling, own, given));
@@ -183,7 +183,7 @@ export function answered(filling: Filling, own: Stretches): GivenValues {
   ) {
     given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
   }
-  return { ...read, given };
+  return { ...gathered, given };
 }
 
 /** A name that stands beside other values, and nothing else: "Ann Teague, 07700 900777". */
@@ -217,16 +217,16 @@ function nameBeside(
 }
 
 /** Free words that were asked for are all of the answer, though the tagger took a part of it. */
-function wholeAnswer({ turn, form, asked }: Filling, own: Stretches, read: string): string {
+function wholeAnswer({ turn, form, asked }: Filling, own: Stretches, found: string): string {
   const words = answerWords(turn, own);
   const value = freeValue(words, turn.language);
   const others = turn.recognition.entities.filter(({ entity }) =>
     form.slots.some((slot) => slot !== asked && slot.entity === entity),
   );
-  const extra = value.replace(read, '').trim().split(/\s+/).length;
-  return others.length === 0 && value.includes(read) && extra <= MOST_ADDED && mayBe('free', value, turn.language)
+  const extra = value.replace(found, '').trim().split(/\s+/).length;
+  return others.length === 0 && value.includes(found) && extra <= MOST_ADDED && mayBe('free', value, turn.language)
     ? value
-    : read;
+    : found;
 }
 
 const MOST_ADDED = 6;

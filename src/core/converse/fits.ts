@@ -30,13 +30,13 @@ export function bareNumber(text: string, language: Language): BareNumber | null 
   // A figure glued to a letter is a code: "A6".
   if (at >= words.length || (words[at]!.glued && at > 0)) return null;
   const ordinal = readOrdinal(words, at);
-  const read = ordinal ?? readCount(words, at);
-  if (!read) return null;
-  for (let next = read.next; next < words.length; next++) if (!is(next)) return null;
-  const digits = /^\d+$/.test(words[at]!.said) && read.next === at + 1 ? words[at]!.said : null;
-  const said = text.slice(words[at]!.start, words[read.next - 1]!.end);
+  const counted = ordinal ?? readCount(words, at);
+  if (!counted) return null;
+  for (let next = counted.next; next < words.length; next++) if (!is(next)) return null;
+  const digits = /^\d+$/.test(words[at]!.said) && counted.next === at + 1 ? words[at]!.said : null;
+  const said = text.slice(words[at]!.start, words[counted.next - 1]!.end);
   return {
-    value: read.value,
+    value: counted.value,
     words: said,
     digits,
     named: ordinal !== null || (digits !== null && language.figures.namesOne(words[at - 1]?.said ?? '')),

@@ -103,8 +103,8 @@ describe('a message', () => {
     const text = 'plese cancle, and tell me why';
     const { clauses } = hear(text, {
       mendings: [
-        { start: 6, end: 12, text: 'cancle', read: 'cancel' },
-        { start: 0, end: 5, text: 'plese', read: 'please' },
+        { start: 6, end: 12, text: 'cancle', to: 'cancel' },
+        { start: 0, end: 5, text: 'plese', to: 'please' },
       ],
     });
     expect(clauses.map(({ start, end }) => text.slice(start, end))).toEqual(['plese cancle', 'and tell me why']);

@@ -53,7 +53,7 @@ function stretches(text: string): Stretch[] {
   return found.filter(({ start: from, end }) => /[\p{L}\p{N}]/u.test(text.slice(from, end)));
 }
 
-const foldWords = (tokens: readonly Token[]): string => tokens.map(({ read }) => read).join(' ');
+const foldWords = (tokens: readonly Token[]): string => tokens.map(({ mended }) => mended).join(' ');
 
 /** What is known of a message when it is cut. */
 export interface Known {
@@ -143,8 +143,8 @@ const ASKED = /\?\s*$/;
 export function hear(text: string, language: Language, known: Known = {}): Hearing {
   const { mendings = [], values = [], answers = [], idle = [] } = known;
   const { tokens } = tokenise(text);
-  const mended = new Map(mendings.map(({ start, read }) => [start, read]));
-  for (const token of tokens) token.read = mended.get(token.start) ?? token.norm;
+  const mended = new Map(mendings.map(({ start, to }) => [start, to]));
+  for (const token of tokens) token.mended = mended.get(token.start) ?? token.norm;
   const clauses = stretches(text)
     .flatMap(({ start, end }) => {
       const own = tokens.filter((token) => token.start >= start && token.end <= end);
@@ -167,7 +167,7 @@ export function hear(text: string, language: Language, known: Known = {}): Heari
 /** How many tokens hold so many words; a mended token may hold two. */
 function countWords(tokens: readonly Token[], words: number): number {
   let [count, seen] = [0, 0];
-  while (count < tokens.length && seen < words) seen += tokens[count++]!.read.split(' ').length;
+  while (count < tokens.length && seen < words) seen += tokens[count++]!.mended.split(' ').length;
   return count;
 }
 

@@ -72,8 +72,8 @@ export function valuesFor(
   }
   // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
   const text = within ? blankOutside(turn.text, within, turn.language) : turn.text;
-  const read = gatherValues(turn.document, form, { text, readings }, { today: turn.now, held, asked });
-  return { ...read, given: { ...byOneWord(turn, form, text), ...read.given } };
+  const gathered = gatherValues(turn.document, form, { text, readings }, { today: turn.now, held, asked });
+  return { ...gathered, given: { ...byOneWord(turn, form, text), ...gathered.given } };
 }
 
 /** "The family one": the one value of a list that has this word. */

@@ -37,10 +37,10 @@ describe.each(DEMOS)('the demo bot in $folder', (demo) => {
   let lines: TestLine[];
 
   beforeAll(() => {
-    const read = readBotFile(readFileSync(`demo/${demo.folder}/bot.yaml`, 'utf8'));
+    const result = readBotFile(readFileSync(`demo/${demo.folder}/bot.yaml`, 'utf8'));
     const tests = readTestFile(readFileSync(`demo/${demo.folder}/test.tsv`, 'utf8'));
-    if (!read.ok || !tests.ok) throw new Error('the demo files have faults');
-    bot = read.document;
+    if (!result.ok || !tests.ok) throw new Error('the demo files have faults');
+    bot = result.document;
     lines = tests.lines;
   });
 
@@ -103,8 +103,8 @@ describe.each(DEMOS)('the demo bot in $folder', (demo) => {
   });
 
   it('has walkthroughs with an outcome to reach', () => {
-    const read = readWalkthroughs(JSON.parse(readFileSync(`demo/${demo.folder}/walkthroughs.json`, 'utf8')));
-    expect(read.ok && read.walkthroughs).toHaveLength(demo.walkthroughs);
-    for (const { expect: wanted } of read.ok ? read.walkthroughs : []) expect(wanted.outcome).toBeDefined();
+    const result = readWalkthroughs(JSON.parse(readFileSync(`demo/${demo.folder}/walkthroughs.json`, 'utf8')));
+    expect(result.ok && result.walkthroughs).toHaveLength(demo.walkthroughs);
+    for (const { expect: wanted } of result.ok ? result.walkthroughs : []) expect(wanted.outcome).toBeDefined();
   });
 });

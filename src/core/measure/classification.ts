@@ -39,10 +39,10 @@ export function classMeasures(outcomes: readonly Outcome[], intents: readonly st
   const counts = new Map(intents.map((intent) => [intent, { support: 0, predicted: 0, correct: 0 }]));
   for (const { expected, predicted } of outcomes) {
     const own = expected === null ? undefined : counts.get(expected);
-    const read = predicted === null ? undefined : counts.get(predicted);
+    const taken = predicted === null ? undefined : counts.get(predicted);
     if (own) own.support++;
-    if (read) read.predicted++;
-    if (own && own === read) own.correct++;
+    if (taken) taken.predicted++;
+    if (own && own === taken) own.correct++;
   }
   return intents.map((intent) => {
     const { support, predicted, correct } = counts.get(intent)!;

@@ -40,7 +40,7 @@ describe('an explanation', () => {
 
   it('tells what the spelling help changed, why a slot was taken and why a value was not', async () => {
     const { recognition } = await read('plese two packets of green tea, no, mint tea');
-    expect(recognition.mendings).toMatchObject([{ text: 'plese', read: 'please' }]);
+    expect(recognition.mendings).toMatchObject([{ text: 'plese', to: 'please' }]);
     expect(recognition.slots.find(({ slot }) => slot === 'tea')).toMatchObject({
       text: 'mint tea',
       why: /value of tea/,

@@ -85,7 +85,7 @@ export interface Comparable {
 
 /** An utterance as the model reads it. */
 export interface ReadUtterance extends Omit<NearUtterance, 'similarity'> {
-  read: ModelText;
+  modelText: ModelText;
 }
 
 /** The nearest of some utterances, nearest first. */
@@ -96,9 +96,9 @@ export function nearestUtterances(
   vectors: Vectors,
 ): NearUtterance[] {
   const likeness = ranker.compare(message);
-  const compared = utterances.map(({ read, ...utterance }) => ({
+  const compared = utterances.map(({ modelText, ...utterance }) => ({
     ...utterance,
-    similarity: likeness({ text: read, vector: vectors.get(read.text) ?? null }),
+    similarity: likeness({ text: modelText, vector: vectors.get(modelText.text) ?? null }),
   }));
   return compared.sort((a, b) => b.similarity - a.similarity).slice(0, NEAREST);
 }

@@ -30,19 +30,19 @@ describe('a model file', () => {
   });
 
   it('gives back the bot and all that was learned, to the last digit', () => {
-    const read = readModelFile(lookAtModelFile(bytes));
-    expect(read).toEqual({ document, model });
+    const opened = readModelFile(lookAtModelFile(bytes));
+    expect(opened).toEqual({ document, model });
     const text = 'I want three packets of mint tea';
     const first = openRecogniser(document, model).recognise(text, new Map(), NOW);
-    expect(openRecogniser(read.document, read.model).recognise(text, new Map(), NOW)).toEqual(first);
+    expect(openRecogniser(opened.document, opened.model).recognise(text, new Map(), NOW)).toEqual(first);
   });
 
   it('is read where it lies in shared memory, its numbers not copied', () => {
     const whole = writeModelFile(document, model, shared);
     expect(whole.buffer).toBeInstanceOf(SharedArrayBuffer);
-    const read = readModelFile(lookAtModelFile(whole));
-    expect(read.model.termWeights.buffer).toBe(whole.buffer);
-    expect(read.model).toEqual(model);
+    const opened = readModelFile(lookAtModelFile(whole));
+    expect(opened.model.termWeights.buffer).toBe(whole.buffer);
+    expect(opened.model).toEqual(model);
   });
 
   it('tells what screens show without being opened', () => {

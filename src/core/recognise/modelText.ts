@@ -6,7 +6,7 @@ import type { Candidate } from './finders/finder.js';
 export const SOME_DAY = '2026-01-01T12:00';
 
 /** Words as they are read; a word that lacked a space is two. */
-const readWords = (tokens: readonly Token[]): string[] => tokens.flatMap(({ read }) => read.split(' '));
+const readWords = (tokens: readonly Token[]): string[] => tokens.flatMap(({ mended }) => mended.split(' '));
 
 /** The words of a text or of a part of it, and the same with `{entity}` in the place of each value. */
 export function modelText(text: string, tokens: readonly Token[], entities: readonly Candidate[]): ModelText {

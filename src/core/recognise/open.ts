@@ -87,7 +87,7 @@ function byCodes(
 /** A message that was read, and what it was read with: what a request asks for twice is read once. */
 interface LastRead {
   text: string;
-  read: ReadText;
+  message: ReadText;
 }
 
 function gaveWay(text: string, { candidate, by }: Overlapped): PassedOver {
@@ -136,15 +136,15 @@ class OpenedRecogniser implements Recogniser {
   }
 
   #read(text: string): ReadText {
-    if (this.#last?.text !== text) this.#last = { text, read: this.#reader.read(text) };
-    return this.#last.read;
+    if (this.#last?.text !== text) this.#last = { text, message: this.#reader.read(text) };
+    return this.#last.message;
   }
 
   textsToEncode(text: string): string[] {
     if (!isEncoded(this.document)) return [];
     const { mended, sentences, tokens } = this.#read(text);
     const viewed = this.#model.taught.words.length === 0 ? [] : tokens.slice(0, MOST_VIEWED);
-    const words = viewed.map((token) => token.read).filter((word) => !this.#taught.has(word));
+    const words = viewed.map((token) => token.mended).filter((word) => !this.#taught.has(word));
     return [...new Set([mended, ...sentences.map((sentence) => sentence.text), ...words])];
   }
 
@@ -216,7 +216,7 @@ class OpenedRecogniser implements Recogniser {
         );
     const utterances = utterancesToCompare(this.document, recognition.ranking).map((utterance) => ({
       ...utterance,
-      read: this.#comparable(utterance.text),
+      modelText: this.#comparable(utterance.text),
     }));
     const message = { text: this.#comparable(text), vector: vectors.get(mended) ?? null };
     return { recognition, words, nearest: nearestUtterances(this.#ranker, message, utterances, vectors) };

@@ -22,7 +22,7 @@ describe('a message', () => {
     const text = 'I wnat olong pls';
     const { mended, mendings } = read(text);
     expect(mended).toBe('I want oolong please.');
-    expect(mendings.map(({ start, end, read: as }) => [text.slice(start, end), as])).toEqual([
+    expect(mendings.map(({ start, end, to }) => [text.slice(start, end), to])).toEqual([
       ['wnat', 'want'],
       ['olong', 'oolong'],
       ['pls', 'please'],

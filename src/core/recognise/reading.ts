@@ -13,7 +13,7 @@ export interface Mending {
   start: number;
   end: number;
   text: string;
-  read: string;
+  to: string;
 }
 
 /** One sentence of a message of several. */
@@ -134,14 +134,14 @@ export function readWith(whole: string, language: Language, mend: (token: Token)
   for (const token of tokens) {
     if (mendings.length === MOST_MENDED || unknown === MOST_UNKNOWN) break;
     if (!language.dictionary.has(token.norm)) unknown++;
-    const read = inAddress(token) || isEnding(text, token, language) ? null : mend(token);
-    if (read === null) continue;
-    token.read = read;
-    mendings.push({ start: token.start, end: token.end, text: token.text, read });
+    const mended = inAddress(token) || isEnding(text, token, language) ? null : mend(token);
+    if (mended === null) continue;
+    token.mended = mended;
+    mendings.push({ start: token.start, end: token.end, text: token.text, to: mended });
   }
   const mendedIn = (words: readonly Token[], start: number, end: number): string =>
     encoderText(
-      mendWords(text.slice(start, end), words, ({ norm, read }) => (read === norm ? null : read), start).text,
+      mendWords(text.slice(start, end), words, ({ norm, mended }) => (mended === norm ? null : mended), start).text,
     );
   return {
     text,

@@ -17,8 +17,8 @@ const NOW = '2026-03-04T09:30';
 function reader(bot: BotDocument, intent: string) {
   const findAll = prepareFinders(bot, new Set(wordsOf(bot)));
   const readText = (text: string) => {
-    const read = tokenise(text);
-    return { read, candidates: findAll(read, NOW) };
+    const message = tokenise(text);
+    return { message, candidates: findAll(message, NOW) };
   };
   const taggers = Object.entries(trainTaggers(bot, readText, NO_VECTORS));
   const slotsOf = prepareIntentSlots(
@@ -26,11 +26,11 @@ function reader(bot: BotDocument, intent: string) {
     new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_WORDS, languageOf(bot))])),
   );
   return (text: string, asked: string | null = null) => {
-    const read = tokenise(text);
+    const message = tokenise(text);
     const overlapped: Overlapped[] = [];
-    const entities = findAll(read, NOW, overlapped);
+    const entities = findAll(message, NOW, overlapped);
     const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
-    return slotsOf(intent, read, found, { vectors: NO_VECTORS, asked }).slots;
+    return slotsOf(intent, message, found, { vectors: NO_VECTORS, asked }).slots;
   };
 }
 
@@ -205,12 +205,12 @@ describe('slots for any words', () => {
       'I complain that P7777',
       'about P7777 I complain that it leaked',
     ]) {
-      const read = found(text);
+      const slots = found(text);
       expect(
-        read.filter(([slot]) => slot === 'parcel'),
+        slots.filter(([slot]) => slot === 'parcel'),
         text,
       ).toEqual([['parcel', 'P7777']]);
-      for (const [slot, words] of read) if (slot === 'fault') expect(words, text).not.toContain('P7777');
+      for (const [slot, words] of slots) if (slot === 'fault') expect(words, text).not.toContain('P7777');
     }
   });
 

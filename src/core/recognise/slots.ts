@@ -194,7 +194,7 @@ class FormReader implements Reader {
 
   /** Values that only the words around them tell: free words, and people and places that no finder knew. */
   #learned(
-    read: TokenisedText,
+    message: TokenisedText,
     tagging: Tagging,
     candidates: readonly Candidate[],
     asked: string | null,
@@ -206,15 +206,18 @@ class FormReader implements Reader {
       if (entity === undefined || !isLearned(kind) || confidence < LIKELY) return [];
       const overlapped = candidates.filter(
         (other) =>
-          other.start < to && from < other.end && this.#byEntity.has(other.entity) && !namesOne(read.text, from, other),
+          other.start < to &&
+          from < other.end &&
+          this.#byEntity.has(other.entity) &&
+          !namesOne(message.text, from, other),
       );
       if (kind !== 'free' && overlapped.some((other) => other.entity === entity)) return [];
       if (overlapped.some((other) => other.start <= from && to <= other.end)) return [];
       if (askedKind !== undefined && askedKind !== 'free' && overlapped.length > 0) return [];
-      const own = tokensBetween(read, from, to, overlapped);
+      const own = tokensBetween(message, from, to, overlapped);
       if (own.length === 0) return [];
       const [start, end] = [own[0]!.start, own.at(-1)!.end];
-      const words = read.text.slice(start, end);
+      const words = message.text.slice(start, end);
       const alike = like();
       const near = alike ? `, and ${quote(alike.word)} is near to ${quote(alike.near)} there` : '';
       const why = `the words around it are like those around ${slot} in the utterances${near}`;

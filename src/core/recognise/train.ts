@@ -35,14 +35,14 @@ export class TrainingMemory {
   }
 
   /** Counts the terms of a text, as it is read. */
-  count(read: ReadText, vocabulary: ReadonlySet<string>, findAll: FindAll): FoundText {
+  count(message: ReadText, vocabulary: ReadonlySet<string>, findAll: FindAll): FoundText {
     // Of the vocabulary only the text's own words matter to it.
-    const key = `${read.text}\n${read.mended}\n${read.tokens.map(({ norm }) => (vocabulary.has(norm) ? 1 : 0)).join('')}`;
+    const key = `${message.text}\n${message.mended}\n${message.tokens.map(({ norm }) => (vocabulary.has(norm) ? 1 : 0)).join('')}`;
     const known = this.#texts.get(key);
     if (known) return known;
     const failed: string[] = [];
-    const found = findAll(read, SOME_DAY, [], failed);
-    const text = modelText(read.mended, read.tokens, found);
+    const found = findAll(message, SOME_DAY, [], failed);
+    const text = modelText(message.mended, message.tokens, found);
     const counted = { ...text, counts: countTerms(text), found, failed: [...new Set(failed)] };
     this.#texts.set(key, counted);
     return counted;
@@ -148,15 +148,15 @@ export function prepareTraining(
   const reader = prepareReader(document, words);
   const readings = new Map<string, ReadText>();
   const readOnce = (text: string): ReadText => {
-    const read = readings.get(text) ?? reader.read(text);
-    readings.set(text, read);
-    return read;
+    const message = readings.get(text) ?? reader.read(text);
+    readings.set(text, message);
+    return message;
   };
-  const taught = trainingTexts(document).map((own) => ({ ...own, read: readOnce(own.text) }));
+  const taught = trainingTexts(document).map((own) => ({ ...own, message: readOnce(own.text) }));
   const encoded = isEncoded(document);
   const background = backgroundOf(languageOf(document));
   const needed = () => [
-    ...taught.map(({ read }) => read.mended),
+    ...taught.map(({ message }) => message.mended),
     ...background.map(({ mended }) => mended),
     ...wordsForTaggers(document, readOnce),
   ];
@@ -164,18 +164,18 @@ export function prepareTraining(
     texts: encoded ? [...new Set(needed())] : [],
     train(vectors, check = goOn) {
       const findAll = prepareFinders(document, reader.vocabulary);
-      const count = (read: ReadText) => {
+      const count = (message: ReadText) => {
         check();
-        return memory.count(read, reader.vocabulary, findAll);
+        return memory.count(message, reader.vocabulary, findAll);
       };
-      const counted = taught.map(({ text, read, ...own }): TrainingText & FoundText => ({
-        ...count(read),
+      const counted = taught.map(({ text, message, ...own }): TrainingText & FoundText => ({
+        ...count(message),
         written: text,
         ...own,
       }));
       const imagined = encoded ? imagineFor(document, counted, vectors) : [];
       const behind = background.map(count);
-      const readForTagger = (text: string) => ({ read: readOnce(text), candidates: count(readOnce(text)).found });
+      const readForTagger = (text: string) => ({ message: readOnce(text), candidates: count(readOnce(text)).found });
       const taggers = trainTaggers(document, readForTagger, vectors, memory.taggers);
       const taughtWords = Object.values(taggers).flatMap((tagger) => tagger.taught.map(({ word }) => word));
       return {

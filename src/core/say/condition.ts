@@ -37,8 +37,8 @@ function operation(rule: Record<string, unknown>): { operator: string; operands:
 /** The slot that a `var` names; `null` for anything else. */
 function slotOf(part: unknown): string | null {
   if (!isRule(part)) return null;
-  const read = operation(part);
-  return read?.operator === 'var' && typeof read.operands[0] === 'string' ? read.operands[0] : null;
+  const own = operation(part);
+  return own?.operator === 'var' && typeof own.operands[0] === 'string' ? own.operands[0] : null;
 }
 
 /** Why a condition cannot be used, in a sentence without its place; `null` for one that can. */
@@ -53,16 +53,16 @@ export function conditionFault(rule: unknown): string | null {
         ? null
         : 'it has a part that is no value';
     }
-    const read = operation(part);
-    if (!read) return 'each part of a condition has one operator, such as "=="';
-    if (!OPERATORS.has(read.operator)) {
-      return `there is no operator "${read.operator}" here; use ${[...OPERATORS].join(', ')}`;
+    const own = operation(part);
+    if (!own) return 'each part of a condition has one operator, such as "=="';
+    if (!OPERATORS.has(own.operator)) {
+      return `there is no operator "${own.operator}" here; use ${[...OPERATORS].join(', ')}`;
     }
-    if (read.operator === 'var' && slotOf(part) === null) return '"var" must name a slot';
-    if (read.operator === 'missing' && !read.operands.every((name) => typeof name === 'string')) {
+    if (own.operator === 'var' && slotOf(part) === null) return '"var" must name a slot';
+    if (own.operator === 'missing' && !own.operands.every((name) => typeof name === 'string')) {
       return '"missing" must name slots';
     }
-    return firstFault(read.operands, depth);
+    return firstFault(own.operands, depth);
   };
   const firstFault = (list: readonly unknown[], depth: number): string | null => {
     for (const part of list) {
@@ -144,13 +144,13 @@ export function changeValuesInRule(
   change: (slot: string, value: string) => string,
 ): JsonLogicRule {
   return mapRule(rule, (part) => {
-    const read = operation(part);
-    if (!read || !COMPARING.has(read.operator)) return part;
-    const slot = read.operands.map(slotOf).find((name) => name !== null) ?? null;
+    const own = operation(part);
+    if (!own || !COMPARING.has(own.operator)) return part;
+    const slot = own.operands.map(slotOf).find((name) => name !== null) ?? null;
     if (slot === null) return part;
     const changed = (value: unknown): unknown =>
       typeof value === 'string' ? change(slot, value) : Array.isArray(value) ? value.map(changed) : value;
-    return { [read.operator]: read.operands.map(changed) };
+    return { [own.operator]: own.operands.map(changed) };
   }) as JsonLogicRule;
 }
 
@@ -195,19 +195,19 @@ const isValue = (part: unknown): part is string | number => typeof part === 'str
 
 function rowOf(part: unknown): ConditionRow | null {
   if (!isRule(part)) return null;
-  const read = operation(part);
-  if (!read) return null;
-  const [left, right] = read.operands;
+  const own = operation(part);
+  if (!own) return null;
+  const [left, right] = own.operands;
   const slot = slotOf(left);
-  if (read.operator === '!!' && slot !== null) return { slot, comparison: 'is given', values: [] };
-  if (read.operator === '!' && slot !== null) return { slot, comparison: 'is not given', values: [] };
-  if (slot === null || read.operands.length !== 2) return null;
-  if (read.operator === 'in') {
+  if (own.operator === '!!' && slot !== null) return { slot, comparison: 'is given', values: [] };
+  if (own.operator === '!' && slot !== null) return { slot, comparison: 'is not given', values: [] };
+  if (slot === null || own.operands.length !== 2) return null;
+  if (own.operator === 'in') {
     return Array.isArray(right) && right.every(isValue) ? { slot, comparison: 'one of', values: right } : null;
   }
   const comparison = (
     { '==': 'is', '===': 'is', '!=': 'is not', '!==': 'is not', '>': 'more than', '<': 'less than' } as const
-  )[read.operator];
+  )[own.operator];
   return comparison && isValue(right) ? { slot, comparison, values: [right] } : null;
 }
 
@@ -215,11 +215,11 @@ function rowOf(part: unknown): ConditionRow | null {
 export function rowsOf(rule: JsonLogicRule | undefined): ConditionRows | null {
   if (rule === undefined || rule === true) return { join: 'all', rows: [] };
   if (!isRule(rule)) return null;
-  const read = operation(rule);
-  const joined = read?.operator === 'and' || read?.operator === 'or';
-  const rows = (joined ? read.operands : [rule]).map(rowOf);
+  const own = operation(rule);
+  const joined = own?.operator === 'and' || own?.operator === 'or';
+  const rows = (joined ? own.operands : [rule]).map(rowOf);
   if (rows.some((row) => row === null)) return null;
-  return { join: read?.operator === 'or' ? 'any' : 'all', rows: rows as ConditionRow[] };
+  return { join: own?.operator === 'or' ? 'any' : 'all', rows: rows as ConditionRow[] };
 }
 
 function ruleOfRow({ slot, comparison, values }: ConditionRow): Record<string, unknown> {

@@ -134,13 +134,13 @@ describe('a text that cannot be read', () => {
     ['{d, select, remote microphone {x} other {y}}', /several words is written with _/, 19],
     ['{'.repeat(60), /too deep/, 0],
   ])('is refused in words of our own, with the place: %s', (source, message, start) => {
-    const read = readMessage(source);
-    expect(read.ok).toBe(false);
-    if (read.ok) return;
-    expect(read.fault.message).toMatch(message);
-    expect(read.fault.message).not.toMatch(/[A-Z]{3,}_/);
-    expect(read.fault.start).toBe(start);
-    expect(showFault(source, read.fault).length).toBeLessThan(200);
+    const result = readMessage(source);
+    expect(result.ok).toBe(false);
+    if (result.ok) return;
+    expect(result.fault.message).toMatch(message);
+    expect(result.fault.message).not.toMatch(/[A-Z]{3,}_/);
+    expect(result.fault.start).toBe(start);
+    expect(showFault(source, result.fault).length).toBeLessThan(200);
   });
 });
 

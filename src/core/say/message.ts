@@ -190,15 +190,15 @@ export function readMessage(source: string): MessageRead {
   const known = kept.get(source);
   if (known) return known;
   if (kept.size >= MOST_KEPT) kept.clear();
-  const read = readAnew(source);
-  kept.set(source, read);
-  return read;
+  const result = readAnew(source);
+  kept.set(source, result);
+  return result;
 }
 
 /** The arguments of a text in their order; none of one that cannot be read. */
 export function argumentsOf(source: string): readonly MessageArgument[] {
-  const read = readMessage(source);
-  return read.ok ? read.message.arguments : [];
+  const result = readMessage(source);
+  return result.ok ? result.message.arguments : [];
 }
 
 /** The text with another name for an argument, wherever it stands. A text that cannot be read stays as it is. */

@@ -148,9 +148,9 @@ function tidy(text: string): string {
  * have a hole is left out. A text that cannot be read is said as it stands.
  */
 export function renderMessage(source: string, values: Values, language: string, region: string): string {
-  const read = readMessage(source);
-  if (!read.ok) return tidy(source);
-  return tidy(closeHoles(new Renderer(values, localeOf(language, region)).write(read.message.parts)));
+  const result = readMessage(source);
+  if (!result.ok) return tidy(source);
+  return tidy(closeHoles(new Renderer(values, localeOf(language, region)).write(result.message.parts)));
 }
 
 /** The wording for a turn: variants take turns with `at`. `null` where nothing is written. */

@@ -40,8 +40,8 @@ describe('spelling help', () => {
     ['alot of courgetes', 'a lot of courgettes'],
     ['openin times tomorow', 'opening times tomorrow'],
     ['my trelis fell over', 'my trellis fell over'],
-  ])('reads "%s" as "%s"', (written, read) => {
-    expect(mended(written)).toBe(read);
+  ])('reads "%s" as "%s"', (written, wanted) => {
+    expect(mended(written)).toBe(wanted);
   });
 
   it('takes the bot’s own word before the dictionary’s', () => {

@@ -7,7 +7,7 @@ export interface Token {
   /** Lower case, compatibility forms folded, accents and apostrophes taken off. */
   norm: string;
   /** What the word is read as, folded: another word than `norm` where it was misspelt, or two where a space was missing. */
-  read: string;
+  mended: string;
 }
 
 /** A text with its tokens. */
@@ -38,7 +38,7 @@ export function tokenise(text: string): TokenisedText {
   for (const match of text.matchAll(TOKEN)) {
     const norm = foldWord(match[0]);
     const written = shouted ? match[0].toLowerCase() : match[0];
-    tokens.push({ start: match.index, end: match.index + match[0].length, text: written, norm, read: norm });
+    tokens.push({ start: match.index, end: match.index + match[0].length, text: written, norm, mended: norm });
   }
   return { text, tokens };
 }

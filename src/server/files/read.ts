@@ -33,19 +33,19 @@ const faulty = (faults: readonly Fault[]): InputError =>
 
 const READERS: { [Kind in FileKind]: (source: string) => FileContents[Kind] } = {
   bot(source) {
-    const read = readBotFile(source);
-    if (!read.ok) throw faulty(read.faults);
-    return read.document;
+    const result = readBotFile(source);
+    if (!result.ok) throw faulty(result.faults);
+    return result.document;
   },
   tests(source) {
-    const read = readTestFile(source);
-    if (!read.ok) throw faulty(read.faults);
-    return read.lines;
+    const result = readTestFile(source);
+    if (!result.ok) throw faulty(result.faults);
+    return result.lines;
   },
   walkthroughs(source) {
-    const read = readWalkthroughFile(source);
-    if (!read.ok) throw faulty(read.faults);
-    return read.walkthroughs;
+    const result = readWalkthroughFile(source);
+    if (!result.ok) throw faulty(result.faults);
+    return result.walkthroughs;
   },
   act: actOf,
 };

@@ -41,9 +41,9 @@ export class ModelStore {
     const known = this.#files.get(name);
     if (known || this.#folder === null) return known ?? null;
     try {
-      const read = await readFile(path.join(this.#folder, path.basename(name)));
-      const shared = new Uint8Array(new SharedArrayBuffer(read.length));
-      shared.set(read);
+      const bytes = await readFile(path.join(this.#folder, path.basename(name)));
+      const shared = new Uint8Array(new SharedArrayBuffer(bytes.length));
+      shared.set(bytes);
       const file = lookAtModelFile(shared);
       this.#files.set(name, file);
       return file;

@@ -183,8 +183,8 @@ describe('whatever is done to a bot', () => {
           document = done?.document ?? document;
           expect(validateReferences(document)).toEqual([]);
         }
-        const read = readBotFile(writeBotFile(document, 'yaml'));
-        expect(read.ok && fileOf(read.document)).toEqual(fileOf(document));
+        const result = readBotFile(writeBotFile(document, 'yaml'));
+        expect(result.ok && fileOf(result.document)).toEqual(fileOf(document));
         const ids = document.intents.flatMap(({ utterances }) => utterances.map(({ id }) => id));
         expect(new Set(ids).size).toBe(ids.length);
       }),

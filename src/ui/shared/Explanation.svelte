@@ -64,7 +64,7 @@
         <dd>
           {#each recognition.mendings as mending (mending.start)}
             <span class="word"
-              ><span class="customer">{mending.text}</span> read as <span class="customer">{mending.read}</span></span
+              ><span class="customer">{mending.text}</span> read as <span class="customer">{mending.to}</span></span
             >
           {/each}
         </dd>

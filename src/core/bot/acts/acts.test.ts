@@ -235,8 +235,8 @@ describe('acts upon a bot', () => {
 
   it('is read from what came in, with every fault at its place and its count before its items', () => {
     const faultsOf = (value: unknown) => {
-      const read = readAct(value);
-      return read.ok ? [] : read.faults.map(({ path, message }) => `${path} ${message}`.trim());
+      const result = readAct(value);
+      return result.ok ? [] : result.faults.map(({ path, message }) => `${path} ${message}`.trim());
     };
     expect(faultsOf({ do: 'addIntents', name: 'a' })[0]).toMatch(/names no act; did you mean "addIntent"/);
     expect(faultsOf({ do: 'addIntent' })).toEqual(['name is missing']);

@@ -72,11 +72,11 @@ function changesIn(
   form: Form,
   open: OpenForm,
   within: Stretches,
-): { read: GivenValues; changed: Record<string, SlotValue>; same: boolean } {
-  const read = valuesFor(turn, open.intent, { asked: open.asked, within, held: open.values });
-  const given = applying(form, open.values, read.given);
+): { gathered: GivenValues; changed: Record<string, SlotValue>; same: boolean } {
+  const gathered = valuesFor(turn, open.intent, { asked: open.asked, within, held: open.values });
+  const given = applying(form, open.values, gathered.given);
   const changed = Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value));
-  return { read, changed: Object.fromEntries(changed), same: changed.length < Object.keys(given).length };
+  return { gathered, changed: Object.fromEntries(changed), same: changed.length < Object.keys(given).length };
 }
 
 /** The figure that is all a message says of the matter. */
@@ -155,7 +155,7 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
     return { ...takeAndAdvance(turn, { ...state, tries: 0 }, { [slot]: value }), why: `the customer corrects ${slot}` };
   }
   const correcting = { form, open, own };
-  const { read, changed: byValues } = changesIn(turn, form, open, own);
+  const { gathered, changed: byValues } = changesIn(turn, form, open, own);
   const changed =
     [byValues, houseNumber(turn, correcting), figureFor('money', turn, correcting)].find(
       (values) => Object.keys(values).length > 0,
@@ -165,12 +165,14 @@ function readCorrection(turn: Turn, form: Form, open: OpenForm, own: Stretches):
   const end = changeEnd(turn, { form, open }, changed, own);
   if (end) return end;
   const names = Object.keys(changed);
-  const told = remarksOn(turn, read);
-  if (names.length === 0 && read.between === null && told.length === 0) return null;
+  const told = remarksOn(turn, gathered);
+  if (names.length === 0 && gathered.between === null && told.length === 0) return null;
   // Other slots that are named besides are asked for ("change the day, and make it four").
   const filled = takeAndAdvance(turn, { ...state, tries: 0 }, changed);
   const telling =
-    read.between !== null || told.length > 0 ? tellAbout(turn, filled.state.open ? filled.state : state, read) : null;
+    gathered.between !== null || told.length > 0
+      ? tellAbout(turn, filled.state.open ? filled.state : state, gathered)
+      : null;
   const next = telling && filled.state.open ? { ...telling, acts: [...filled.acts, ...telling.acts] } : filled;
   return {
     ...next,
@@ -194,7 +196,7 @@ function addWords(turn: Turn, form: Form, open: OpenForm): Reply | null {
   );
   const held = slot && open.values[slot.name];
   if (!slot || more.length > 0 || typeof held !== 'string') return null;
-  if (Object.keys(changesIn(turn, form, open, [clause]).read.given).length > 0) return null;
+  if (Object.keys(changesIn(turn, form, open, [clause]).gathered.given).length > 0) return null;
   const value = `${held}, ${clause.text.replace(/[\s.]+$/u, '')}`;
   return {
     ...takeAndAdvance(turn, { ...turn.state, tries: 0 }, { [slot.name]: value }),

@@ -106,7 +106,7 @@ interface Heard {
   content: readonly Clause[];
   /** Stretches of the form's own that ask nothing. */
   plain: Stretches;
-  read: GivenValues;
+  gathered: GivenValues;
   given: Record<string, SlotValue>;
 }
 
@@ -116,9 +116,9 @@ function hearValues(filling: Filling): Heard {
   const { content } = turn.hearing;
   const own = foreign.length > 0 ? turn.parts.filter((part) => !foreign.includes(part)) : content;
   const plain = own.filter((stretch) => !asksIn(turn, stretch));
-  const read = answered(filling, plain);
+  const gathered = answered(filling, plain);
   const fromQuestions = foreign.length > 0 ? {} : valueOffered(filling, own);
-  return { filling, foreign, content, plain, read, given: { ...fromQuestions, ...read.given } };
+  return { filling, foreign, content, plain, gathered, given: { ...fromQuestions, ...gathered.given } };
 }
 
 /** "Change the day": of what is being filled, before anything else. */
@@ -133,13 +133,13 @@ function namesHeldSlot({ filling: { turn, form, open }, content, given }: Heard)
 }
 
 /** Whether the message as a whole wants something else, and gives nothing that was asked for. */
-function wantsElse({ filling: { turn, open }, foreign, content, read, given }: Heard): boolean {
+function wantsElse({ filling: { turn, open }, foreign, content, gathered, given }: Heard): boolean {
   const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
   if (accepted === null || accepted === open.intent || isSmallTalk(turn, accepted)) return false;
   const repeated =
     Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) && onlyValues(turn, open.intent);
   const answersAsked =
-    open.asked !== null && (given[open.asked] !== undefined || read.wrong.some(({ slot }) => slot === open.asked));
+    open.asked !== null && (given[open.asked] !== undefined || gathered.wrong.some(({ slot }) => slot === open.asked));
   return content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given));
 }
 
@@ -161,7 +161,7 @@ function takeNothing({ filling, foreign, content, plain }: Heard): Reply | null 
 }
 
 /** Takes values, answers what was asked besides, and goes on. */
-function takeValues({ filling: { turn, form }, foreign, read }: Heard, taken: Record<string, SlotValue>): Reply {
+function takeValues({ filling: { turn, form }, foreign, gathered }: Heard, taken: Record<string, SlotValue>): Reply {
   const names = Object.keys(taken);
   const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
   const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
@@ -172,7 +172,7 @@ function takeValues({ filling: { turn, form }, foreign, read }: Heard, taken: Re
     .filter(({ intent }) => !onlyReplies(turn.document, intent))
     .map((wish) => offeredFrom(turn, wish));
   const set = setValues(turn, withWaiting(state, later), taken);
-  const next = tellAbout(turn, set.state, read) ?? advance(turn, set.state);
+  const next = tellAbout(turn, set.state, gathered) ?? advance(turn, set.state);
   const readBack = next.state.open?.stage === 'confirming' ? readBackOf(turn, form, set.state) : null;
   const told = sayChanges(turn, set.state, set.changed, readBack);
   const why =
@@ -191,7 +191,7 @@ export const slotFillingReader: Reader = {
     const { open, form } = current;
     const asked = form.slots.find(({ name }) => name === open.asked);
     const heard = hearValues({ turn, form, open, asked });
-    const { given, read, plain } = heard;
+    const { given, gathered, plain } = heard;
     const named = namesHeldSlot(heard);
     if (named) return named;
     if (wantsElse(heard)) return null;
@@ -200,10 +200,13 @@ export const slotFillingReader: Reader = {
     if (end) return end;
     const further = furtherThings(heard.filling, given);
     for (const slot of further) delete given[slot];
-    if (further.length > 0) read.firstOf = valueWords(turn, open.values[further[0]!]!);
+    if (further.length > 0) gathered.firstOf = valueWords(turn, open.values[further[0]!]!);
     const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
     const nothing =
-      Object.keys(taken).length === 0 && read.between === null && read.wrong.length === 0 && further.length === 0;
+      Object.keys(taken).length === 0 &&
+      gathered.between === null &&
+      gathered.wrong.length === 0 &&
+      further.length === 0;
     return nothing ? takeNothing(heard) : takeValues(heard, taken);
   },
 };

@@ -50,9 +50,9 @@ const RARE = 99;
 /** An everyday word is a street's where it has a capital, or where the sentence or the address goes on after it. */
 function isStreet({ text, tokens }: TokenisedText, from: number, at: number): boolean {
   const [token, after] = [tokens[at]!, tokens[at + 1]];
-  if (!EVERYDAY.test(token.read) || isCapital(token)) return true;
+  if (!EVERYDAY.test(token.mended) || isCapital(token)) return true;
   // "two large green": words that everybody uses name no street.
-  if (tokens.slice(from, at).every(({ read }) => (DICTIONARY.get(read) ?? RARE) <= COMMON)) return false;
+  if (tokens.slice(from, at).every(({ mended }) => (DICTIONARY.get(mended) ?? RARE) <= COMMON)) return false;
   if (!after) return true;
   if (/[,.\n]/.test(gap(text, tokens, at + 1)) || isCapital(after)) return true;
   return (
@@ -66,9 +66,9 @@ function streetEnd({ text, tokens }: TokenisedText, at: number): number {
   for (let next = at; next < Math.min(tokens.length, at + MOST_STREET_WORDS + 1); next++) {
     const token = tokens[next]!;
     if (next > at && !/^[ '’.-]{0,2}$/.test(gap(text, tokens, next))) return -1;
-    if (next > at && STREET.test(token.read) && isStreet({ text, tokens }, at, next)) {
+    if (next > at && STREET.test(token.mended) && isStreet({ text, tokens }, at, next)) {
       // "Park Lane", "Mill Hill Road": the last word for a street counts.
-      const more = STREET.test(tokens[next + 1]?.read ?? '') && gap(text, tokens, next + 1) === ' ';
+      const more = STREET.test(tokens[next + 1]?.mended ?? '') && gap(text, tokens, next + 1) === ' ';
       return more ? next + 2 : next + 1;
     }
     if (next === at && STREET_WORD.test(token.norm)) return next + 1;
@@ -103,8 +103,8 @@ function postcodeEnd(text: string, from: number): number {
 }
 
 /** Takes in the town, the county and the postcode that follow a street. @param next index after the street */
-function withTown(read: TokenisedText, next: number): number {
-  const { text, tokens } = read;
+function withTown(message: TokenisedText, next: number): number {
+  const { text, tokens } = message;
   let end = tokens[next - 1]!.end;
   let at = next;
   for (let rounds = 0; rounds < 3; rounds++) {
@@ -171,7 +171,7 @@ function buildingEnd({ text, tokens }: TokenisedText, at: number): number {
     isCapital(tokens[next]) &&
     (next === at || /^[ '’-]{1,2}$/.test(gap(text, tokens, next)))
   ) {
-    if (next > at && BUILDING.test(tokens[next]!.read)) return next + 1;
+    if (next > at && BUILDING.test(tokens[next]!.mended)) return next + 1;
     next++;
   }
   return -1;
@@ -181,28 +181,28 @@ function buildingEnd({ text, tokens }: TokenisedText, at: number): number {
  * An address that begins at a word: a house and street or a named building, with the town and postcode that follow.
  * `null` where none does.
  */
-export function addressAt(read: TokenisedText, at: number): { start: number; end: number } | null {
-  const { text, tokens } = read;
-  const numbered = houseNumber(read, at);
+export function addressAt(message: TokenisedText, at: number): { start: number; end: number } | null {
+  const { text, tokens } = message;
+  const numbered = houseNumber(message, at);
   if (numbered > at && near(gap(text, tokens, numbered))) {
-    const street = Math.max(streetEnd(read, numbered), streetFirstEnd(read, numbered));
-    if (street > 0) return { start: tokens[withUnit(read, at)]!.start, end: withTown(read, street) };
+    const street = Math.max(streetEnd(message, numbered), streetFirstEnd(message, numbered));
+    if (street > 0) return { start: tokens[withUnit(message, at)]!.start, end: withTown(message, street) };
   }
   const first =
-    streetFirstEnd(read, at) > 0
-      ? streetFirstEnd(read, at)
+    streetFirstEnd(message, at) > 0
+      ? streetFirstEnd(message, at)
       : STREET_WORD.test(tokens[at]!.norm) && isCapital(tokens[at])
         ? at + 1
         : -1;
   if (first > 0 && /^\d{1,4}$/.test(tokens[first]?.norm ?? ''))
-    return { start: tokens[at]!.start, end: withTown(read, first + 1) };
-  const building = buildingEnd(read, at);
+    return { start: tokens[at]!.start, end: withTown(message, first + 1) };
+  const building = buildingEnd(message, at);
   if (building > 0 && /^, ?$/.test(gap(text, tokens, building))) {
-    const from = withUnit(read, at);
-    const numberAfter = houseNumber(read, building);
-    const street = streetEnd(read, numberAfter);
+    const from = withUnit(message, at);
+    const numberAfter = houseNumber(message, building);
+    const street = streetEnd(message, numberAfter);
     const next = street > 0 ? street : building;
-    const end = withTown(read, next);
+    const end = withTown(message, next);
     if (street > 0 || end > tokens[building - 1]!.end) return { start: tokens[from]!.start, end };
   }
   return null;

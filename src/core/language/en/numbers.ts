@@ -54,19 +54,19 @@ function readWholeWords(words: readonly Word[], at: number): Count | null {
   if (/^(?:zero|nil|nought|naught)$/.test(said(words, at))) return { value: 0, next: at + 1 };
   const bare =
     /^(?:hundred|thousand)$/.test(said(words, at)) && !/^(?:and|few|several|many)$/.test(said(words, at - 1));
-  let [total, current, next, read] = [0, article || bare ? 1 : 0, article ? at + 1 : at, false];
+  let [total, current, next, begun] = [0, article || bare ? 1 : 0, article ? at + 1 : at, false];
   for (; next === at || joined(words[next]);) {
     const word = said(words, next);
-    const small = article && !read ? null : fits(word, bare && !read ? 0 : current);
+    const small = article && !begun ? null : fits(word, bare && !begun ? 0 : current);
     const scale = SCALES.get(word);
-    if (small !== null && !(bare && !read)) current += small;
+    if (small !== null && !(bare && !begun)) current += small;
     else if (word === 'hundred' && current > 0 && current < 100) current *= 100;
     else if (scale !== undefined && scale > 100 && current > 0) {
       total += current * scale;
       current = 0;
     } else if (
       word === 'and' &&
-      read &&
+      begun &&
       current % 100 === 0 &&
       (current > 0 || total > 0) &&
       fits(said(words, next + 1), current) !== null &&
@@ -75,10 +75,10 @@ function readWholeWords(words: readonly Word[], at: number): Count | null {
       next++;
       continue;
     } else break;
-    read = true;
+    begun = true;
     next++;
   }
-  return read ? { value: total + current, next } : null;
+  return begun ? { value: total + current, next } : null;
 }
 
 /** "a dozen", "half a dozen", "a couple of", "a pair". */

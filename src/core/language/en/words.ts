@@ -55,11 +55,11 @@ function strongWord(norm: string): string | undefined {
 /** "Tomorrow's" and "todays" are said for the day. */
 const DAYS_OWN = new RegExp(`^(today|tonight|tomorrow|yesterday|${WEEKDAYS.join('|')})['’]?s$`);
 
-function saidFor({ norm, read, text: written }: Token): string {
+function saidFor({ norm, mended, text: written }: Token): string {
   const day = DAYS_OWN.exec(norm)?.[1];
   if (day !== undefined) return day;
   // "We'd" is no Wednesday.
-  return /['’]/.test(written) ? read : (SHORT.get(norm) ?? strongWord(norm) ?? read);
+  return /['’]/.test(written) ? mended : (SHORT.get(norm) ?? strongWord(norm) ?? mended);
 }
 
 /** "Wed like some" lacks an apostrophe. */

@@ -6,14 +6,14 @@ export const addressFinder: Finder = {
   kinds: ['address'],
   prepare:
     (_, { language }) =>
-    (read) => {
+    (message) => {
       const found: Found[] = [];
       let from = 0;
-      for (let at = 0; at < read.tokens.length; at++) {
-        if (read.tokens[at]!.start < from) continue;
-        const address = language.addressAt(read, at);
+      for (let at = 0; at < message.tokens.length; at++) {
+        if (message.tokens[at]!.start < from) continue;
+        const address = language.addressAt(message, at);
         if (!address) continue;
-        found.push({ ...address, value: tidy(read.text.slice(address.start, address.end)), match: 'computed' });
+        found.push({ ...address, value: tidy(message.text.slice(address.start, address.end)), match: 'computed' });
         from = address.end;
       }
       return found;

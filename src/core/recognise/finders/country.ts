@@ -31,7 +31,7 @@ function byFirstWord(countries: CountryNames): NamesByWord {
 function matchAt(tokens: readonly Token[], at: number, countries: CountryNames): Name | undefined {
   const token = tokens[at]!;
   if (!countries.isName(token)) return undefined;
-  return [token.norm, token.read]
+  return [token.norm, token.mended]
     .flatMap((word) => byFirstWord(countries).get(foldWord(word)) ?? [])
     .find(({ words }) => words.every((word, index) => index === 0 || tokens[at + index]?.norm === word));
 }

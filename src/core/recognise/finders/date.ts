@@ -13,7 +13,7 @@ import { scanWords, wordsOfText } from './words.js';
 interface Reading<Read> {
   at: number;
   next: number;
-  read: Read;
+  meant: Read;
 }
 
 /** Everything that one way of reading finds, from left to right. */
@@ -25,7 +25,7 @@ function readAll<Read extends { next: number }>(
   for (let at = 0; at < words.length;) {
     const found = read(at);
     if (found) {
-      readings.push({ at, next: found.next, read: found });
+      readings.push({ at, next: found.next, meant: found });
       at = found.next;
     } else at++;
   }
@@ -63,15 +63,15 @@ function readTimes(text: TokenisedText, now: string, { region, language }: Finde
         const day = readDay(words, at, context);
         const range = naming.readRange(words, at, context);
         return range && range.next > (day?.next ?? 0) ? range : day;
-      }).filter(({ read }) => read.none === undefined);
-  const inDay = (at: number) => days.some((day) => !day.read.withPart && at >= day.at && at < day.next);
+      }).filter(({ meant }) => meant.none === undefined);
+  const inDay = (at: number) => days.some((day) => !day.meant.withPart && at >= day.at && at < day.next);
   const times = (
     !words.some(telling.isOfTime) ? [] : readAll(words, (at) => (inDay(at) ? null : telling.readTime(words, at)))
-  ).filter(({ at, next }) => !days.some((day) => !day.read.withPart && day.at < next && at < day.next));
-  const lasting = times.filter(({ at, read }) => read.from === read.to || !telling.isGrowth(words, at));
-  const read: TextTimes = { now, region, language, words, days, times: lasting };
-  lastRead.set(text, read);
-  return read;
+  ).filter(({ at, next }) => !days.some((day) => !day.meant.withPart && day.at < next && at < day.next));
+  const lasting = times.filter(({ at, meant }) => meant.from === meant.to || !telling.isGrowth(words, at));
+  const all: TextTimes = { now, region, language, words, days, times: lasting };
+  lastRead.set(text, all);
+  return all;
 }
 
 function foundAt({ words, language }: TextTimes, at: number, next: number, value: string): Found {
@@ -90,9 +90,9 @@ export const dateFinder: Finder = {
   prepare(_, settings) {
     return (text, now) => {
       const times = readTimes(text, now, settings);
-      return times.days.map(({ at, next, read }) => {
-        const found = foundAt(times, at, next, dayValue(read));
-        const ends = read.ends?.map((end) => foundAt(times, end.at, end.next, isoDate(end.day)));
+      return times.days.map(({ at, next, meant }) => {
+        const found = foundAt(times, at, next, dayValue(meant));
+        const ends = meant.ends?.map((end) => foundAt(times, end.at, end.next, isoDate(end.day)));
         return ends ? { ...found, ends } : found;
       });
     };
@@ -119,8 +119,8 @@ export const timeFinder: Finder = {
     return (text, now) => {
       const times = readTimes(text, now, settings);
       return [
-        ...joinTimes(times).map(({ at, next, read }) => foundAt(times, at, next, timeValue(read))),
-        ...fromNow(times).map(({ at, next, read }) => foundAt(times, at, next, read.moment.slice(-5))),
+        ...joinTimes(times).map(({ at, next, meant }) => foundAt(times, at, next, timeValue(meant))),
+        ...fromNow(times).map(({ at, next, meant }) => foundAt(times, at, next, meant.moment.slice(-5))),
       ].sort((a, b) => a.start - b.start);
     };
   },
@@ -139,9 +139,9 @@ function joinTimes(text: TextTimes): Reading<TimeRead>[] {
   const kept: Reading<TimeRead>[] = [];
   for (const time of text.times) {
     const last = kept.at(-1);
-    if (last && last.read.partOfDay !== time.read.partOfDay && beside(text, last.next, time.at)) {
-      const [part, clock] = last.read.partOfDay ? [last.read, time.read] : [time.read, last.read];
-      kept[kept.length - 1] = { at: last.at, next: time.next, read: { ...inPart(clock, part), next: time.next } };
+    if (last && last.meant.partOfDay !== time.meant.partOfDay && beside(text, last.next, time.at)) {
+      const [part, clock] = last.meant.partOfDay ? [last.meant, time.meant] : [time.meant, last.meant];
+      kept[kept.length - 1] = { at: last.at, next: time.next, meant: { ...inPart(clock, part), next: time.next } };
     } else kept.push(time);
   }
   return kept;
@@ -170,8 +170,8 @@ export const datetimeFinder: Finder = {
     return (text, now) => {
       const times = readTimes(text, now, settings);
       const left = joinTimes(times);
-      const moments = times.days.map(({ at, next, read }): Found => {
-        if (isoDate(read.from) !== isoDate(read.to)) return foundAt(times, at, next, dayValue(read));
+      const moments = times.days.map(({ at, next, meant }): Found => {
+        if (isoDate(meant.from) !== isoDate(meant.to)) return foundAt(times, at, next, dayValue(meant));
         const index = left.findIndex(
           (time) => time.at === at || beside(times, next, time.at) || beside(times, time.next, at),
         );
@@ -179,13 +179,13 @@ export const datetimeFinder: Finder = {
           .slice(at, next)
           .map(partNamed)
           .find((named) => named !== null);
-        if (index < 0) return foundAt(times, at, next, part ? momentValue(read, part) : dayValue(read));
+        if (index < 0) return foundAt(times, at, next, part ? momentValue(meant, part) : dayValue(meant));
         const [time] = left.splice(index, 1);
-        const moment = part ? inPart(time!.read, part) : time!.read;
-        return foundAt(times, Math.min(at, time!.at), Math.max(next, time!.next), momentValue(read, moment));
+        const moment = part ? inPart(time!.meant, part) : time!.meant;
+        return foundAt(times, Math.min(at, time!.at), Math.max(next, time!.next), momentValue(meant, moment));
       });
-      const alone = left.map(({ at, next, read }) => foundAt(times, at, next, timeValue(read)));
-      const later = fromNow(times).map(({ at, next, read }) => foundAt(times, at, next, read.moment));
+      const alone = left.map(({ at, next, meant }) => foundAt(times, at, next, timeValue(meant)));
+      const later = fromNow(times).map(({ at, next, meant }) => foundAt(times, at, next, meant.moment));
       return [...moments, ...alone, ...later].sort((a, b) => a.start - b.start);
     };
   },

@@ -357,7 +357,7 @@ describe('times of day', () => {
     ["4 o'clock", "4 o'clock", '16:00'],
   ])('%s', (text, words, value) => {
     // A full stop that ends an abbreviation may stand inside or outside of the words.
-    expect(find(text.replace(/^19\.30$/, 'at 19.30')).map(([said, read]) => [said, read])).toEqual([[words, value]]);
+    expect(find(text.replace(/^19\.30$/, 'at 19.30')).map(([said, value]) => [said, value])).toEqual([[words, value]]);
   });
 
   it.each([

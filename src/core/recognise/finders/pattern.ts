@@ -108,8 +108,8 @@ export const patternFinder: Finder = {
       [strict, ...(loose ? [loose.pattern] : [])].flatMap((pattern) =>
         findIn(text, pattern).flatMap(({ start, end }): Found[] => {
           const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
-          const read = inWord ? null : value(text.slice(start, end), tries);
-          return read === null ? [] : [{ start, end, value: read, match: pattern === strict ? 'exact' : 'inflected' }];
+          const code = inWord ? null : value(text.slice(start, end), tries);
+          return code === null ? [] : [{ start, end, value: code, match: pattern === strict ? 'exact' : 'inflected' }];
         }),
       );
 
@@ -117,8 +117,8 @@ export const patternFinder: Finder = {
       speltRuns(text, language).flatMap((run) =>
         findIn(run.signs, loose?.pattern ?? strict).flatMap((place): Found[] => {
           const original = run.original(place.start, place.end);
-          const read = original && value(run.signs.slice(place.start, place.end), tries);
-          return read ? [{ ...original, value: read, match: 'computed' }] : [];
+          const code = original && value(run.signs.slice(place.start, place.end), tries);
+          return code ? [{ ...original, value: code, match: 'computed' }] : [];
         }),
       );
 

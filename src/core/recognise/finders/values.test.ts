@@ -304,14 +304,14 @@ describe('codes', () => {
     ['jay double five one triple oh', 'J551000'],
     ['j541906', 'J541906'],
   ])('spelt out in "%s"', (text, value) => {
-    expect(find(text).map(([, read]) => read)).toEqual([value]);
+    expect(find(text).map(([, value]) => value)).toEqual([value]);
   });
 
   it('have their dash put back', () => {
     const dashed = finder({ kind: 'pattern', pattern: 'LM-\\d{5}' });
     for (const text of ['lm 20418', 'LM20418', 'ell em two oh four one eight', 'LM-20418'])
       expect(
-        dashed(text).map(([, read]) => read),
+        dashed(text).map(([, value]) => value),
         text,
       ).toEqual(['LM-20418']);
     const plate = finder({ kind: 'pattern', pattern: '[A-Z]{2}\\d{2} ?[A-Z]{3}' });

@@ -24,8 +24,8 @@ function slotF1(recogniser: Recogniser, lines: readonly TestLine[], vectors: Vec
   let [agreed, all] = [0, 0];
   for (const { text, intent, slots } of lines) {
     const recognition = recogniser.recognise(text, vectors, NOW);
-    const read = recogniser.readSlots(intent!, recognition, vectors, null);
-    const keys = new Set(read.map(({ slot, start, end }) => `${slot} ${start} ${end}`));
+    const own = recogniser.readSlots(intent!, recognition, vectors, null);
+    const keys = new Set(own.map(({ slot, start, end }) => `${slot} ${start} ${end}`));
     agreed += 2 * slots!.filter(({ slot, start, end }) => keys.has(`${slot} ${start} ${end}`)).length;
     all += slots!.length + keys.size;
   }

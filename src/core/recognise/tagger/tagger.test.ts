@@ -50,14 +50,14 @@ const bot = file.document;
 const reader = prepareReader(bot, wordsOf(bot));
 const findAll = prepareFinders(bot, reader.vocabulary);
 const readText = (text: string) => {
-  const read = reader.read(text);
-  return { read, candidates: findAll(read, '2026-03-04T09:30') };
+  const message = reader.read(text);
+  return { message, candidates: findAll(message, '2026-03-04T09:30') };
 };
 const models = trainTaggers(bot, readText, NO_VECTORS);
 const tag = openTagger(models['loss']!, NO_WORDS, LANGUAGES.en);
 const spansOf = (text: string) => {
-  const { read, candidates } = readText(text);
-  return tag(read, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);
+  const { message, candidates } = readText(text);
+  return tag(message, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);
 };
 
 describe('the tagger', () => {
@@ -90,8 +90,8 @@ describe('the tagger', () => {
 
   it('tells roles of one entity apart by the words around them', () => {
     const text = 'they were lost on Saturday, could I come and fetch them on Wednesday';
-    const { read, candidates } = readText(text);
-    const tagging = tag(read, candidates, NO_VECTORS);
+    const { message, candidates } = readText(text);
+    const tagging = tag(message, candidates, NO_VECTORS);
     const likelihood = (slot: string, start: number, end: number) => tagging.likelihood(slot, start, end);
     const [first, second] = candidates;
     expect(likelihood('lost', first!.start, first!.end)).toBeGreaterThan(likelihood('fetch', first!.start, first!.end));

@@ -60,7 +60,8 @@ function shapeOf(text: string): string {
 
 /** How the sentence is built around a word. */
 function classFeatures(tokens: readonly Token[], at: number, { classOf }: Language): string[] {
-  const own = (place: number): string => (place < 0 ? '<' : place < tokens.length ? classOf(tokens[place]!.read) : '>');
+  const own = (place: number): string =>
+    place < 0 ? '<' : place < tokens.length ? classOf(tokens[place]!.mended) : '>';
   const [before, here, after] = [own(at - 1), own(at), own(at + 1)];
   return [
     `k=${here}`,
@@ -103,13 +104,13 @@ function featureRows(
   { language, view }: Sight,
   hidden: (at: number) => boolean = () => false,
 ): number[][] {
-  const words = tokens.map(({ read }, at) => (hidden(at) ? HIDDEN : read));
+  const words = tokens.map(({ mended }, at) => (hidden(at) ? HIDDEN : mended));
   const tags = candidateTags(tokens, candidates);
   const word = (at: number): string => (at < 0 ? '<' : (words[at] ?? '>'));
   const gapBefore = (at: number): string =>
     at === 0 ? '<' : text.slice(tokens[at - 1]!.end, tokens[at]!.start).trim();
   return tokens.map((token, at) => {
-    const rare = (language.dictionary.get(token.read) ?? 99) > 35;
+    const rare = (language.dictionary.get(token.mended) ?? 99) > 35;
     const own =
       word(at) === HIDDEN ? [] : [`w=${word(at)}`, `e=${word(at).slice(-3)}`, `ww=${word(at - 1)} ${word(at)}`];
     return [
@@ -133,7 +134,7 @@ function featureRows(
       ...(at === 0 ? ['first'] : []),
       ...(at === tokens.length - 1 ? ['last'] : []),
       ...classFeatures(tokens, at, language),
-      ...view(token.read),
+      ...view(token.mended),
     ].map(hash);
   });
 }
@@ -175,7 +176,7 @@ export class TaggerMemory {
 }
 
 /** Reads a text with the finders of the bot, as messages are read. */
-export type ReadForTagger = (text: string) => { read: TokenisedText; candidates: Candidate[] };
+export type ReadForTagger = (text: string) => { message: TokenisedText; candidates: Candidate[] };
 
 /** The utterances that a form's tagger learns from. */
 function markedFor(document: BotDocument, form: Form): MarkedText[] {
@@ -189,16 +190,18 @@ export function wordsForTaggers(document: BotDocument, read: (text: string) => T
   const texts = document.forms
     .filter((form) => needsTagger(document, form))
     .flatMap((form) => markedFor(document, form).map(({ text }) => text));
-  return [...new Set(texts.flatMap((text) => read(text).tokens.map((token) => token.read)))];
+  return [...new Set(texts.flatMap((text) => read(text).tokens.map((token) => token.mended)))];
 }
 
 /** What each word was marked as, by word. */
-function groupsOf(sentences: readonly { read: TokenisedText; labels: readonly number[] }[]): Map<string, Set<number>> {
+function groupsOf(
+  sentences: readonly { sentence: TokenisedText; labels: readonly number[] }[],
+): Map<string, Set<number>> {
   const groups = new Map<string, Set<number>>();
-  for (const { read, labels } of sentences) {
-    read.tokens.forEach((token, at) => {
-      const marked = groups.get(token.read) ?? new Set();
-      groups.set(token.read, marked.add(Math.ceil(labels[at]! / 2)));
+  for (const { sentence, labels } of sentences) {
+    sentence.tokens.forEach((token, at) => {
+      const marked = groups.get(token.mended) ?? new Set();
+      groups.set(token.mended, marked.add(Math.ceil(labels[at]! / 2)));
     });
   }
   return groups;
@@ -217,18 +220,22 @@ function trainTagger(
     .filter((name) => marked.some(({ marks }) => marks.some(({ slot }) => slot === name)));
   if (marked.reduce((sum, { marks }) => sum + marks.length, 0) < FEWEST_MARKS) return null;
   const cut = marked.flatMap(({ text, marks }) => {
-    const { read: whole, candidates } = readText(text);
-    return bySentence(whole).map((read) => ({ read, candidates, labels: labelsOf(read.tokens, marks, slots) }));
+    const { message: whole, candidates } = readText(text);
+    return bySentence(whole).map((sentence) => ({
+      sentence,
+      candidates,
+      labels: labelsOf(sentence.tokens, marks, slots),
+    }));
   });
   const taught = memory.similarities.view(groupsOf(cut));
   const views = new Map(taught.map(({ word, view }) => [word, view]));
   const sight: Sight = { language: languageOf(document), view: (word) => views.get(word) ?? [] };
-  const sentences = cut.flatMap(({ read, candidates, labels }): LabelledRows[] => {
-    const plain = { rows: featureRows(read, candidates, sight), labels };
+  const sentences = cut.flatMap(({ sentence, candidates, labels }): LabelledRows[] => {
+    const plain = { rows: featureRows(sentence, candidates, sight), labels };
     // Once more without the values' own words, so that values never seen are found by what stands around them.
     return labels.every((label) => label === OUTSIDE)
       ? [plain]
-      : [plain, { rows: featureRows(read, candidates, sight, (at) => labels[at] !== OUTSIDE), labels }];
+      : [plain, { rows: featureRows(sentence, candidates, sight, (at) => labels[at] !== OUTSIDE), labels }];
   });
   const learned = JSON.stringify([slots, sentences]);
   const known = memory.forms.get(form.name);
@@ -250,7 +257,7 @@ export function trainTaggers(
   memory: TaggerMemory = new TaggerMemory(),
 ): Record<string, TaggerModel> {
   memory.similarities.open(
-    wordsForTaggers(document, (text) => readText(text).read),
+    wordsForTaggers(document, (text) => readText(text).message),
     vectors,
   );
   const taggers: Record<string, TaggerModel> = {};
@@ -277,15 +284,15 @@ function stretchesOf(labels: readonly number[]): { slot: number; from: number; t
 }
 
 /** Marks a message. @param vectors of its words; those lacking are read by their letters alone */
-export type Tag = (read: TokenisedText, candidates: readonly Candidate[], vectors: Vectors) => Tagging;
+export type Tag = (message: TokenisedText, candidates: readonly Candidate[], vectors: Vectors) => Tagging;
 
 /** Makes a tagger ready to mark messages. @param table that has every word it was taught with */
 export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTable, language: Language): Tag {
   const labeller = openChain(chain);
   const views = new WordViews(taught, table, language);
   const size = chain.size;
-  return (read, candidates, vectors) => {
-    const sentences = bySentence(read);
+  return (message, candidates, vectors) => {
+    const sentences = bySentence(message);
     const tokens = sentences.flatMap((sentence) => sentence.tokens);
     const tagged = sentences.map((sentence) =>
       labeller.label(featureRows(sentence, candidates, { language, view: (word) => views.of(word, vectors) })),
@@ -301,10 +308,10 @@ export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTab
     };
     const spans = stretchesOf(labels).flatMap(({ slot, from, to }): TaggedSpan[] => {
       let [first, last] = [from, to - 1];
-      while (first <= last && language.isEdge(tokens[first]!.read)) first++;
-      while (last >= first && language.isEdge(tokens[last]!.read)) last--;
+      while (first <= last && language.isEdge(tokens[first]!.mended)) first++;
+      while (last >= first && language.isEdge(tokens[last]!.mended)) last--;
       if (first > last) return [];
-      const words = tokens.slice(first, last + 1).map((token) => token.read);
+      const words = tokens.slice(first, last + 1).map((token) => token.mended);
       return [
         {
           slot: slots[slot]!,
