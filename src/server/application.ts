@@ -8,7 +8,6 @@ import { EventHub } from './events.js';
 import { FileThread } from './files/files.js';
 import { ModelStore } from './models/store.js';
 import { databaseFile, dataFolder, modelFolder } from './paths.js';
-import { clearHalfMade } from './repositories/bots.js';
 import { BotService } from './services/bots.js';
 import { ConversationService } from './services/conversations.js';
 import { EncodingService } from './services/encoding.js';
@@ -90,7 +89,7 @@ async function open(): Promise<Application> {
   const report = (error: unknown, botId: number) => log.error({ err: error, botId }, 'background work failed');
   const app = assemble(database, { log, models: modelFolder(), report, trouble });
   const cutShort = await app.jobs.open();
-  app.bots.cutShort = await clearHalfMade(database);
+  await app.bots.open();
   if (cutShort > 0) log.warn({ jobs: cutShort }, 'work was cut short when the program ended last');
   return {
     ...app,

@@ -9,7 +9,8 @@ import { AT } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import { applyAct } from '../../core/bot/acts/index.js';
 import { fileOf } from '../../core/bot/file.js';
-import { listBots, loadBot, saveAct, stepHistory } from '../repositories/bots.js';
+import { missingIn } from '../../core/notes/index.js';
+import { countMissing, listBots, loadBot, saveAct, stepHistory } from '../repositories/bots.js';
 import { readConversation } from '../repositories/conversations.js';
 import { findModel } from '../repositories/models.js';
 import { lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
@@ -48,6 +49,10 @@ describe('a database written before rows had ids', () => {
       expect(new Set(ids).size).toBe(18);
     }
     expect((await listBots(db)).map(({ utterances }) => utterances)).toEqual([18, 18]);
+    expect((await listBots(db)).map(({ missing }) => missing)).toEqual([null, null]);
+    await countMissing(db);
+    const { document } = await loadBot(db, 1);
+    expect((await listBots(db)).map(({ missing }) => missing)).toEqual([missingIn(document), missingIn(document)]);
     expect((await sql`pragma foreign_key_check`.execute(db)).rows).toEqual([]);
   });
 

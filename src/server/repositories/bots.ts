@@ -190,6 +190,20 @@ export async function clearHalfMade(db: Kysely<Database>): Promise<string[]> {
   return rows.map(({ name }) => name);
 }
 
+/** Counts what is missing in bots that were written before that was kept with each act. */
+export async function countMissing(db: Kysely<Database>): Promise<void> {
+  const uncounted = db.selectFrom('bot').select('id').where('missing', 'is', null).where('deleted_at', 'is', null);
+  for (const { id } of await uncounted.execute()) {
+    const document = await readDocument(db, id);
+    if (document === null) continue;
+    await db
+      .updateTable('bot')
+      .set({ missing: missingIn(document) })
+      .where('id', '=', id)
+      .execute();
+  }
+}
+
 /** @throws NoSuchBotError */
 export async function loadBot(db: Kysely<Database>, id: number): Promise<StoredBot> {
   const row = await db.selectFrom('bot').select(['revision', 'deleted_at']).where('id', '=', id).executeTakeFirst();

@@ -17,6 +17,8 @@ import { newId } from '../newId.js';
 import { pause } from '../slices.js';
 import {
   beginBot,
+  clearHalfMade,
+  countMissing,
   createBot,
   fillBot,
   historyState,
@@ -61,11 +63,21 @@ export class BotService {
   readonly #parts: BotParts;
   readonly #bots = new LRUCache<number, StoredBot>({ max: MOST_BOTS });
   readonly #turns = new Turns<number>();
-  /** Names of bots whose making was cut short when the program ended last: nothing of them is left. */
-  cutShort: readonly string[] = [];
+  #cutShort: readonly string[] = [];
 
   constructor(parts: BotParts) {
     this.#parts = parts;
+  }
+
+  /** Tidies up what the program left when it ended last, and what it knew less of. */
+  async open(): Promise<void> {
+    this.#cutShort = await clearHalfMade(this.#parts.database);
+    await countMissing(this.#parts.database);
+  }
+
+  /** Names of bots whose making was cut short when the program ended last: nothing of them is left. */
+  get cutShort(): readonly string[] {
+    return this.#cutShort;
   }
 
   list(): Promise<BotSummary[]> {

@@ -196,7 +196,8 @@
 
   .acts {
     gap: 0;
-    justify-content: end;
+    /* The words of the acts begin where their head does. */
+    margin-left: -0.45rem;
   }
 
   .lacks {

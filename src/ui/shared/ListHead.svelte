@@ -36,6 +36,6 @@
 <style>
   /* The list stands at the same height whether or not there is a way to a new one. */
   .head {
-    min-height: 2rem;
+    min-height: 2.1rem;
   }
 </style>

@@ -14,11 +14,11 @@ const CALLED: Partial<Record<EntityKind, RegExp>> = {
   money: /^(?:price|amount|sum|budget)s?$/,
 };
 /** Words of a slot's name that do not name it by themselves. */
-const NO_NAME = new Set('new old the how many for and your our first last other wanted'.split(' '));
+const NO_NAME = /^(?:new|old|the|how|many|for|and|your|our|first|last|other|wanted)$/;
 
 export const SLOTS: SlotNames = {
   called: (kind, word) => CALLED[kind]?.test(word) ?? false,
   isAmount: (word) => word === 'number',
-  namesNothing: (word) => NO_NAME.has(word),
+  namesNothing: (word) => NO_NAME.test(word),
   plural: (word) => `${word}s`,
 };
