@@ -1,4 +1,4 @@
-import type { Fault } from '../core/shape/fault.js';
+import { numberOfFaults, type Fault } from '../core/shape/fault.js';
 
 /** Something that was sent is not as it must be. */
 export class InputError extends Error {
@@ -7,7 +7,7 @@ export class InputError extends Error {
     /** The first of them. */
     readonly faults: readonly Fault[] = [],
     /** How many there are. */
-    readonly number = faults.length,
+    readonly number = numberOfFaults(faults),
   ) {
     super(message);
   }

@@ -1,6 +1,6 @@
 import { error as httpError, json, type RequestEvent } from '@sveltejs/kit';
 import { ActError } from '../core/bot/acts/index.js';
-import { check, type Fault } from '../core/shape/fault.js';
+import { check, numberOfFaults, type Fault } from '../core/shape/fault.js';
 import type { InferType, ISchema, Schema } from '../core/shape/yup.js';
 import { application, type Application } from './application.js';
 import { permits, SOMEONE, type Context, type Permission } from './context.js';
@@ -31,7 +31,7 @@ const MOST_FAULTS = 100;
 export const faultsShown = (faults: readonly Fault[]): Fault[] =>
   faults.slice(0, MOST_FAULTS).map(({ path, message }) => ({ path: shortened(path), message: shortened(message) }));
 
-const refused = (error: Error, faults: readonly Fault[] = [], number = faults.length): Refusal => ({
+const refused = (error: Error, faults: readonly Fault[] = [], number = numberOfFaults(faults)): Refusal => ({
   message: shortened(error.message),
   faults: faultsShown(faults),
   number,

@@ -1,6 +1,6 @@
 import { readAct, type BotAct } from '../core/bot/acts/index.js';
 import { DEEPEST, nestingOf, reservedKey } from '../core/formats/nesting.js';
-import type { Fault } from '../core/shape/fault.js';
+import { numberOfFaults, type Fault } from '../core/shape/fault.js';
 import { InputError } from './errors.js';
 
 /** What a fault says, at most, in UTF-16 code units. */
@@ -12,7 +12,8 @@ export const shortened = (words: string): string =>
 /** The refusal of a request whose parts are not as they must be. */
 export function misshapen(faults: readonly Fault[]): InputError {
   const told = faults.slice(0, 3).map(({ path, message }) => shortened(`${path} ${message}`.trim()));
-  const more = faults.length > told.length ? `; and ${faults.length - told.length} more` : '';
+  const others = numberOfFaults(faults) - told.length;
+  const more = others > 0 ? `; and ${others.toLocaleString('en-GB')} more` : '';
   return new InputError(`The request is not as it must be: ${told.join('; ')}${more}.`, faults);
 }
 

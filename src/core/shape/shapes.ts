@@ -31,6 +31,9 @@ const figure = (count: number): string => count.toLocaleString('en-GB');
 const tooLong = (most: number): string => `must be at most ${figure(most)} characters long`;
 const tooMany = (most: number): string => `has more than ${figure(most)} items; that many are not taken`;
 
+/** What a fault says that stands for others alike, and how many they are. */
+const andMore = (times: number) => ({ message: `has ${figure(times)} more faults of this kind`, params: { times } });
+
 const together = (errors: ValidationError[]): true | ValidationError =>
   errors.length === 0 ? true : errors.length === 1 ? errors[0]! : new ValidationError(errors);
 
@@ -51,7 +54,8 @@ export const parts = <Shape extends ObjectShape>(shape: Shape, missing = 'must b
         const path = this.path ? `${this.path}.${shown}` : shown;
         return this.createError({ path, message: `is not known here${near ? `; did you mean "${near}"?` : ''}` });
       });
-      return together(errors);
+      const more = unknown.length - errors.length;
+      return together(more === 0 ? errors : [...errors, this.createError({ path: this.path, ...andMore(more) })]);
     });
 
 /** The same, where nothing need be said of it. */
@@ -116,11 +120,14 @@ export function texts(most: number, longest: number, { empty }: { empty?: string
       if (value === undefined || value === null) return true;
       if (value.length > most) return this.createError({ message: tooMany(most) });
       const errors: ValidationError[] = [];
-      for (let index = 0; index < value.length && errors.length < MOST_FAULTS; index++) {
-        const message = textFault(value[index], longest, empty);
-        if (message !== null) errors.push(this.createError({ path: `${this.path}[${index}]`, message }));
-      }
-      return together(errors);
+      let more = 0;
+      value.forEach((item: unknown, index) => {
+        const message = textFault(item, longest, empty);
+        if (message === null) return;
+        if (errors.length === MOST_FAULTS) more++;
+        else errors.push(this.createError({ path: `${this.path}[${index}]`, message }));
+      });
+      return together(more === 0 ? errors : [...errors, this.createError(andMore(more))]);
     })
     .meta({
       schema: {

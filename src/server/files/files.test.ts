@@ -31,7 +31,7 @@ describe('files', () => {
     const act = { do: 'addUtterances', intent: 'order_tea', utterances };
     expect(await files.read('act', JSON.stringify(act))).toEqual(act);
     const { message } = await refused('act', JSON.stringify({ ...act, utterances: utterances.map(() => 7) }));
-    expect(message).toMatch(/^The request is not as it must be: utterances\[0\] .*; and 97 more\.$/);
+    expect(message).toMatch(/^The request is not as it must be: utterances\[0\] .*; and 9,997 more\.$/);
     expect((await refused('act', '{"do":')).message).toBe('The request cannot be read as JSON.');
   });
 
@@ -73,6 +73,12 @@ describe('files', () => {
     expect(error.faults).toHaveLength(100);
     expect(error.number).toBe(60_000);
     expect(error.message).toContain('60,000 faults');
+    const names = Array.from({ length: 20_000 }, (_, index) => `"k${index}":1`);
+    const utterances = `"intents":[{"name":"i","utterances":[${'7,'.repeat(5000)}7]}]`;
+    const bot = await refused('bot', `{"reedGate":1,"name":"a",${utterances},${names.join(',')}}`);
+    expect(bot.faults).toHaveLength(100);
+    expect(bot.number).toBe(25_001);
+    expect(bot.message).toContain('25,001 faults');
   });
 
   it.each<[string, string, RegExp]>([

@@ -1,7 +1,7 @@
 import type { BotAct } from '../../core/bot/acts/index.js';
 import { count } from '../../core/bot/acts/common.js';
 import type { BotDocument } from '../../core/bot/document.js';
-import type { Fault } from '../../core/shape/fault.js';
+import { numberOfFaults, type Fault } from '../../core/shape/fault.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import { readBotFile, writeBotFile, type BotFileFormat } from '../../core/formats/botFile.js';
 import { readTestFile, type TestLine } from '../../core/formats/testFile.js';
@@ -29,7 +29,10 @@ export type FileDone = { ok: true; is: unknown } | { ok: false; message: string;
 const MOST_FAULTS = 100;
 
 const faulty = (faults: readonly Fault[]): InputError =>
-  new InputError(`The file was not brought in: it has ${count(faults.length, 'fault')}. Nothing was changed.`, faults);
+  new InputError(
+    `The file was not brought in: it has ${count(numberOfFaults(faults), 'fault')}. Nothing was changed.`,
+    faults,
+  );
 
 const READERS: { [Kind in FileKind]: (source: string) => FileContents[Kind] } = {
   bot(source) {

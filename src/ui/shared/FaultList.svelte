@@ -17,7 +17,7 @@
     on:close={close}
   />
   {#if faults.length > 0}
-    <p class="soft">{counted(faults.length, 'fault')}:</p>
+    <p class="soft">{counted(faults.length, 'fault')} shown:</p>
     <ul>
       {#each faults as fault, index (index)}
         <li><span class="figure">{fault.path || 'file'}</span> {fault.message}</li>
