@@ -1,4 +1,4 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { chmodSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import Libsql from 'libsql';
 import { StartError } from '../trouble.js';
@@ -26,8 +26,10 @@ function holder(folder: string): string {
  * @throws StartError where another has it
  */
 export function lockFolder(folder: string, who: string): FolderLock {
-  const lock = new Libsql(path.join(folder, 'server.lock'), { timeout: 0 });
+  const file = path.join(folder, 'server.lock');
+  const lock = new Libsql(file, { timeout: 0 });
   try {
+    chmodSync(file, 0o600);
     lock.exec('PRAGMA locking_mode = EXCLUSIVE');
     lock.exec('BEGIN EXCLUSIVE');
   } catch (error) {

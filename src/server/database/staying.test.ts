@@ -58,6 +58,7 @@ describe('the data folder', () => {
     expect(mode(folder)).toBe('700');
     for (const suffix of ['', '-wal', '-shm']) expect(mode(file + suffix), suffix).toBe('600');
     expect(mode(path.join(folder, 'server.txt'))).toBe('600');
+    expect(mode(path.join(folder, 'server.lock'))).toBe('600');
   });
 
   it('is read while another program holds it; writing waits, holds up nothing, and goes on', async () => {

@@ -58,6 +58,21 @@ export async function endUnfinishedJobs(db: Kysely<Database>, at: string): Promi
   return Number(numUpdatedRows);
 }
 
+/** The last job of a kind that something of a bot was the subject of. */
+export async function lastJob(
+  db: Kysely<Database>,
+  { botId, kind, subject }: { botId: number; kind: JobKind; subject: number },
+): Promise<JobView | null> {
+  const last = await db
+    .selectFrom('job')
+    .select(({ fn }) => fn.max<number | null>('id').as('id'))
+    .where('bot_id', '=', botId)
+    .where('kind', '=', kind)
+    .where('subject', '=', subject)
+    .executeTakeFirst();
+  return typeof last?.id === 'number' ? readJob(db, last.id) : null;
+}
+
 export async function readJob(db: Kysely<Database>, id: number): Promise<JobView | null> {
   const row = await db.selectFrom('job').selectAll().where('id', '=', id).executeTakeFirst();
   if (!row || row.bot_id === null) return null;

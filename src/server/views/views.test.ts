@@ -8,6 +8,7 @@ import { assemble, type Application } from '../application.js';
 import { openDatabase } from '../database/open.js';
 import type { Database } from '../database/schema.js';
 import { NoSuchBotError } from '../repositories/bots.js';
+import { beginJob, endJob, endUnfinishedJobs, readJob } from '../repositories/jobs.js';
 import { createTestSet, saveTestRun } from '../repositories/tests.js';
 import { addWalkthroughs } from '../repositories/walkthroughs.js';
 import { botFrame } from './bot.js';
@@ -195,8 +196,21 @@ describe('Try and Prove', () => {
     expect((await botFrame(app, me, id)).figures.prove).toBe(0.25);
   });
 
+  it('tell of a run that the end of the program cut short, until another has come to its end', async () => {
+    const set = await createTestSet(db, id, { name: 'evening', lines: [{ text: 'a', intent: null }] }, AT);
+    const job = { botId: id, kind: 'test run' as const, subject: set, total: 1, startedAt: AT };
+    await beginJob(db, job);
+    const told = async () => (await proveView(app, id, String(set))).unfinished?.state ?? null;
+    expect(await told()).toBeNull();
+    await endUnfinishedJobs(db, AT);
+    expect(await told()).toBe('cut short');
+    const again = (await readJob(db, await beginJob(db, job)))!;
+    await endJob(db, { ...again, state: 'done' }, AT);
+    expect(await told()).toBeNull();
+  });
+
   it('are empty before anything was brought in', async () => {
     const other = await app.bots.create(me, { ...teaShop(), name: 'Another shop' });
-    expect(await proveView(app, other, '12')).toEqual({ testSets: [], current: null, run: null });
+    expect(await proveView(app, other, '12')).toEqual({ testSets: [], current: null, run: null, unfinished: null });
   });
 });

@@ -28,11 +28,13 @@
   let refused = $state<{ message: string; faults: Fault[] } | null>(null);
   /** The run that was begun here, until what became of it is closed. */
   let watched = $state<number | null>(null);
+  /** A run that came to no end, which the person has read of. */
+  let closed = $state<number | null>(null);
   const progress = $derived(
     live.jobs.find(
       ({ id, kind, subject, state }) =>
         kind === 'test run' && (id === watched || (subject === view.current?.id && state === 'running')),
-    ),
+    ) ?? (view.unfinished?.id === closed ? null : view.unfinished),
   );
   /** The cell of the confusion matrix whose lines are shown. */
   let cell = $state<{ expected: string; predicted: string } | null>(null);
@@ -126,7 +128,10 @@
         label="Running the test"
         unit="lines read"
         stopped="Stopped. The last finished run is shown."
-        close={() => (watched = null)}
+        close={() => {
+          watched = null;
+          closed = progress.id;
+        }}
       />
     </div>
   {/if}
@@ -149,9 +154,7 @@
     </div>
     <WrongLines {botId} lines={view.run.wrong} {cell} showAll={() => (cell = null)} />
   {:else if view.current && !progress}
-    <p class="empty">
-      {counted(view.current.lines, 'line')}, not run yet. <Act look="firm" onclick={run}>Run the test</Act>
-    </p>
+    <p class="empty">{counted(view.current.lines, 'line')}, not run yet.</p>
   {:else if !progress}
     <div class="empty">
       <p>A test set is a list of messages with the intent each ought to have, none of which the bot was taught.</p>
