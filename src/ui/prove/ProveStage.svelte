@@ -190,7 +190,7 @@
   }
 
   .progress {
-    padding: 0.5rem 0.75rem;
+    padding-block: 0.5rem;
     max-width: 40rem;
   }
 
