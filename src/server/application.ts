@@ -89,7 +89,7 @@ async function open(): Promise<Application> {
   const report = (error: unknown, botId: number) => log.error({ err: error, botId }, 'background work failed');
   const app = assemble(database, { log, models: modelFolder(), report, trouble });
   const cutShort = await app.jobs.open();
-  await app.bots.open();
+  await app.bots.open(report);
   if (cutShort > 0) log.warn({ jobs: cutShort }, 'work was cut short when the program ended last');
   return {
     ...app,

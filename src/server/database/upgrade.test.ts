@@ -50,7 +50,13 @@ describe('a database written before rows had ids', () => {
     }
     expect((await listBots(db)).map(({ utterances }) => utterances)).toEqual([18, 18]);
     expect((await listBots(db)).map(({ missing }) => missing)).toEqual([null, null]);
-    await countMissing(db);
+    await sql`update bot set languages = '[' where id = 2`.execute(db);
+    const unread: number[] = [];
+    await countMissing(db, (_, id) => unread.push(id));
+    expect(unread).toEqual([2]);
+    await sql`update bot set languages = '["en"]' where id = 2`.execute(db);
+    await countMissing(db, (_, id) => unread.push(id));
+    expect(unread).toEqual([2]);
     const { document } = await loadBot(db, 1);
     expect((await listBots(db)).map(({ missing }) => missing)).toEqual([missingIn(document), missingIn(document)]);
     expect((await sql`pragma foreign_key_check`.execute(db)).rows).toEqual([]);

@@ -190,17 +190,24 @@ export async function clearHalfMade(db: Kysely<Database>): Promise<string[]> {
   return rows.map(({ name }) => name);
 }
 
-/** Counts what is missing in bots that were written before that was kept with each act. */
-export async function countMissing(db: Kysely<Database>): Promise<void> {
+/**
+ * Counts what is missing in bots that were written before that was kept with each act.
+ * @param report is told of a bot that cannot be read; the others are counted all the same
+ */
+export async function countMissing(
+  db: Kysely<Database>,
+  report: (error: unknown, botId: number) => void,
+): Promise<void> {
   const uncounted = db.selectFrom('bot').select('id').where('missing', 'is', null).where('deleted_at', 'is', null);
   for (const { id } of await uncounted.execute()) {
-    const document = await readDocument(db, id);
-    if (document === null) continue;
-    await db
-      .updateTable('bot')
-      .set({ missing: missingIn(document) })
-      .where('id', '=', id)
-      .execute();
+    try {
+      const document = await readDocument(db, id);
+      if (document === null) continue;
+      const missing = missingIn(document);
+      await db.updateTable('bot').set({ missing }).where('id', '=', id).execute();
+    } catch (error) {
+      report(error, id);
+    }
   }
 }
 

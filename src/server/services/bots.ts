@@ -69,10 +69,13 @@ export class BotService {
     this.#parts = parts;
   }
 
-  /** Tidies up what the program left when it ended last, and what it knew less of. */
-  async open(): Promise<void> {
+  /**
+   * Tidies up what the program left when it ended last, and what it knew less of.
+   * @param report is told of bots that cannot be read
+   */
+  async open(report: (error: unknown, botId: number) => void): Promise<void> {
     this.#cutShort = await clearHalfMade(this.#parts.database);
-    await countMissing(this.#parts.database);
+    await countMissing(this.#parts.database, report);
   }
 
   /** Names of bots whose making was cut short when the program ended last: nothing of them is left. */
