@@ -37,14 +37,14 @@ testManners('diner', {
     },
     {
       name: 'a complaint that goes to a desk comes after the order',
-      lines: [['your driver never came and I want to order again', /Which dish/]],
+      lines: [['your driver never came and I want to order a fish pie', /How many portions/]],
     },
     {
       name: 'the same address where there was none before',
       lines: [
         'two large soups, collect at 12',
         'yes',
-        'a crumble',
+        'a crumble please',
         '1',
         'small',
         ['same address as before', /Delivered/],
