@@ -52,7 +52,7 @@ testManners('campsite', {
     },
     {
       name: 'one day or the other',
-      lines: [['can we book a pitch for Friday or Saturday', /Friday 6 March or Saturday 7 March/], 'Friday'],
+      lines: [['have you space for Friday or Saturday', /Friday 6 March or Saturday 7 March/], 'Friday'],
       slots: { arrive: '2026-03-06', leave: undefined },
     },
     {
@@ -78,7 +78,7 @@ testManners('campsite', {
       name: 'a day that can be one end only is that',
       lines: [
         'bell tent tomorrow till Sunday for two people under Priya Nair, priya@nair.example',
-        ['no, make it Monday', /5 March 2026 to 9 March/],
+        ['no wait, make it Monday', /5 March 2026 to 9 March/],
         ['no, arrive on the 20th', /end before it begins/],
         ['the 6th', /6 March 2026 to 9 March/],
       ],
@@ -113,7 +113,7 @@ testManners('campsite', {
     {
       name: 'a question that is not sure is offered',
       lines: [
-        ['the people next door were loud, cancel SM-1042 and where is the reception', /Shall I cancel/],
+        ['the people next door were loud, cancel SM-1042 and tell me where reception is', /Shall I cancel/],
         ['yes', /cancelled.*where/],
         ['yes', /Sallow Lane/],
       ],

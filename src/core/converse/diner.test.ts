@@ -37,14 +37,14 @@ testManners('diner', {
     },
     {
       name: 'a complaint that goes to a desk comes after the order',
-      lines: [['your driver never came and I want to order a fish pie', /How many portions/]],
+      lines: [['your driver never came and I want to order again', /Which dish/]],
     },
     {
       name: 'the same address where there was none before',
       lines: [
         'two large soups, collect at 12',
         'yes',
-        'a crumble please',
+        'a crumble',
         '1',
         'small',
         ['same address as before', /Delivered/],

@@ -47,7 +47,7 @@ testManners('musicSchool', {
       lines: ['cancel AM-102', ['yes cancel it', /AM-102 is out/]],
       outcome: 'completed',
     },
-    { name: 'a word that two requests may mean', lines: ['how much', ['drums', /Which do you mean/]] },
+    { name: 'a request in small words', lines: ['how much', ['book it', /Which do you mean/]] },
     {
       name: 'two verbs',
       lines: [

@@ -51,7 +51,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 10;
+export const MODEL_VERSION = 9;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -60,7 +60,7 @@ export interface IntentModel {
   /** Whether the sentence encoder took part; n-grams alone carry the model otherwise. */
   encoded: boolean;
   vocabulary: Vocabulary;
-  /** (intents + 1) × VECTOR_LENGTH, row-major; the last row is for what lies outside the bot. */
+  /** (intents + 1) × 512, row-major; the last row is for what lies outside the bot. */
   denseWeights: Float32Array;
   /** terms × (intents + 1), row-major. */
   termWeights: Float32Array;
@@ -81,7 +81,7 @@ export interface RankedIntent {
   confidence: number;
 }
 
-const ENCODER_WEIGHT = 2.5;
+const ENCODER_WEIGHT = 1.25;
 /** So many that each text is scored by a model that learned from nearly all others; fewer where that takes too long. */
 const FOLDS = 10;
 const FOLDS_OF_MANY = 5;
@@ -95,7 +95,7 @@ const MOST_TEXTS = 3000;
 /** How much the whole background counts beside the whole of what the bot is taught, however large either is. */
 const BACKGROUND_SHARE = 0.22;
 /** A background message whose vector is this near (cosine) to a training text speaks of what the bot is for. */
-const TOO_NEAR = 0.85;
+const TOO_NEAR = 0.7;
 /** A description counts as much as this many utterances, less those that the intent has; never less than one. */
 const DESCRIPTION_WORTH = 4;
 /** How much the beginning of an utterance counts beside the whole. */
@@ -281,7 +281,7 @@ function weightsOf(
   return { termWeights, biases };
 }
 
-/** The weights of the sentence vectors, classes × VECTOR_LENGTH. @param coefficients texts × classes */
+/** The weights of the sentence vectors, classes × 512. @param coefficients texts × classes */
 function denseWeights(
   coefficients: Float32Array,
   classes: number,
@@ -485,7 +485,7 @@ export interface IntentRanker {
 }
 
 /** How much the sentences of a long message count beside the message as a whole. */
-const SENTENCE_SHARE = 0.3;
+const SENTENCE_SHARE = 0.4;
 const LEAST_PROBABILITY = 1e-9;
 
 /**

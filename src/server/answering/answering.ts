@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import answerWorker from '../../workers/answer.worker.ts?nodeWorker';
-import { encoderFolder } from '../encoder/files.js';
+import { encoderFolder } from '../encoder/load.js';
 import { startThreads, type Threads } from '../threads/pool.js';
 import type { Task, TaskName, Tasks } from './tasks.js';
 
