@@ -58,5 +58,5 @@ export default ts.config(
     },
   },
   { files: ['**/*.js', '**/*.cjs'], extends: [ts.configs.disableTypeChecked] },
-  { files: ['src/cli/**', 'reed', 'scripts/**'], rules: { 'no-console': 'off' } },
+  { files: ['src/cli/**', 'reed', 'scripts/**', 'training/**'], rules: { 'no-console': 'off' } },
 );

@@ -1,0 +1,47 @@
+import { emptyBot, type BotDocument, type Utterance } from '../src/core/bot/document.js';
+
+/** The style of lines that a designer wrote to teach a bot; all others are customers' messages. */
+export const UTTERANCE = 'utterance';
+
+/** A line of the corpus. */
+export interface CorpusLine {
+  text: string;
+  /** `null`: outside the bot. */
+  intent: string | null;
+  style: string;
+}
+
+/** Trades that no encoder learns from, so that there is something honest to choose by. */
+export const KEPT_APART: readonly string[] = [
+  'municipal_library',
+  'parcel_courier',
+  'theatre_box_office',
+  'removals_and_storage_firm',
+  'hotel_reception',
+  'software_helpdesk',
+  'breakdown_recovery',
+  'letting_agent',
+];
+
+/** Reads the parts of the corpus: lines of trade, intent (`-`: outside), style and text. */
+export function readCorpus(parts: readonly string[]): Map<string, CorpusLine[]> {
+  const trades = new Map<string, CorpusLine[]>();
+  for (const line of parts.flatMap((part) => part.split('\n'))) {
+    const [trade, intent, style, text] = line.split('\t');
+    if (trade === undefined || intent === undefined || style === undefined || text === undefined) continue;
+    const lines = trades.get(trade) ?? [];
+    lines.push({ text, intent: intent === '-' ? null : intent, style });
+    trades.set(trade, lines);
+  }
+  return trades;
+}
+
+/** A bot that is taught the utterances of a trade. */
+export function tradeBot(trade: string, lines: readonly CorpusLine[]): BotDocument {
+  const names = [...new Set(lines.flatMap(({ intent }) => intent ?? []))];
+  const taught = (name: string) =>
+    lines.flatMap(({ text, intent, style }, at): Utterance[] =>
+      intent === name && style === UTTERANCE ? [{ id: String(at), text, marks: [] }] : [],
+    );
+  return { ...emptyBot(trade), intents: names.map((name) => ({ name, utterances: taught(name) })) };
+}
