@@ -1,27 +1,17 @@
 /**
- * Measures the recogniser on trades that neither its encoder nor anyone who fitted it learned from.
+ * Measures the recogniser on trades that its encoder did not learn from; its constants were chosen on them.
  *
  * Use: npx tsx training/evaluate.ts [--kept FILE] [--bot NAME BOT TEST]…
  * `--kept`: a file that vectors are kept in for the next time.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { BotDocument } from '../src/core/bot/document.js';
-import { loadBotFile, loadTestFile } from '../src/cli/files.js';
-import type { TestLine } from '../src/core/formats/testFile.js';
 import { measure, readLines, type Evaluation, type LineResult } from '../src/core/measure/evaluate.js';
 import { encodeWith, teach } from '../src/core/recognise/answer.js';
 import { openRecogniser } from '../src/core/recognise/open.js';
 import { keeping } from './kept.js';
 import { KEPT_APART, readCorpus, tradeBot, UTTERANCE } from './trades.js';
-
-const NOW = '2026-03-04T09:30';
-
-interface Trial {
-  name: string;
-  document: BotDocument;
-  lines: TestLine[];
-}
+import { NOW, readOptions, type Trial } from './trials.js';
 
 /** The largest share of messages in scope that can be accepted, the surest first, with so many accepted ones right. */
 function acceptedAt(results: readonly LineResult[], precision: number): number {
@@ -72,26 +62,17 @@ function mean(all: readonly Figures[]): Figures {
 
 const folder = path.join(import.meta.dirname, 'corpus');
 const corpus = readCorpus(readdirSync(folder).map((name) => readFileSync(path.join(folder, name), 'utf8')));
-const trials: Trial[] = KEPT_APART.map((trade) => {
+const keptApart = KEPT_APART.map((trade): Trial => {
   const lines = corpus.get(trade)!;
   const asked = lines.filter(({ style }) => style !== UTTERANCE);
   return { name: trade, document: tradeBot(trade, lines), lines: asked };
 });
-const given = process.argv.slice(2);
-let kept: string | undefined;
-while (given.length > 0) {
-  const option = given.shift();
-  if (option === '--kept') kept = given.shift();
-  else if (option === '--bot') {
-    const [name, bot, test] = given.splice(0, 3) as [string, string, string];
-    trials.push({ name, document: loadBotFile(bot), lines: loadTestFile(test) });
-  } else throw new Error(`There is no option ${option}.`);
-}
-const { encoder, keep } = await keeping(kept);
+const given = readOptions(process.argv.slice(2));
+const { encoder, keep } = await keeping(given.kept);
 const encode = encodeWith(encoder);
 console.log(' '.repeat(28) + [...COLUMNS, ...STYLES].map((column) => column.padStart(9)).join(''));
 const apart: Figures[] = [];
-for (const { name, document, lines } of trials) {
+for (const { name, document, lines } of [...keptApart, ...given.trials]) {
   const recogniser = openRecogniser(document, await teach(document, encode));
   const results = await readLines(recogniser, lines, { now: NOW, taught: new Set(), encode });
   const names = document.intents.map((intent) => intent.name);

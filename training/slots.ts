@@ -13,8 +13,7 @@ import type { TestLine } from '../src/core/formats/testFile.js';
 import { encodeWith, teach } from '../src/core/recognise/answer.js';
 import { openRecogniser } from '../src/core/recognise/open.js';
 import { keeping } from './kept.js';
-
-const NOW = '2026-03-04T09:30';
+import { NOW, readOptions } from './trials.js';
 
 /** Marked slots, slots read, and those that agree. */
 interface Count {
@@ -38,24 +37,15 @@ function kindsOf(document: BotDocument, intent: string): (slot: string) => Kind 
 }
 
 const folder = path.join(import.meta.dirname, 'slots');
-const trials = readdirSync(folder)
+const keptApart = readdirSync(folder)
   .filter((name) => name.endsWith('.yaml'))
   .map((name) => ({
     name: name.replace('.yaml', ''),
     document: loadBotFile(path.join(folder, name)),
     lines: loadTestFile(path.join(folder, name.replace('.yaml', '.tsv'))),
   }));
-const given = process.argv.slice(2);
-let kept: string | undefined;
-while (given.length > 0) {
-  const option = given.shift();
-  if (option === '--kept') kept = given.shift();
-  else if (option === '--bot') {
-    const [name, bot, test] = given.splice(0, 3) as [string, string, string];
-    trials.push({ name, document: loadBotFile(bot), lines: loadTestFile(test) });
-  } else throw new Error(`There is no option ${option}.`);
-}
-const { encoder, keep } = await keeping(kept);
+const given = readOptions(process.argv.slice(2));
+const { encoder, keep } = await keeping(given.kept);
 const encode = encodeWith(encoder);
 
 async function count(document: BotDocument, lines: readonly TestLine[]): Promise<Record<Kind, Count>> {
@@ -94,10 +84,10 @@ const show = (name: string, counts: readonly Record<Kind, Count>[]): void => {
   );
 };
 const apart: Record<Kind, Count>[] = [];
-for (const { name, document, lines } of trials) {
+for (const { name, document, lines } of [...keptApart, ...given.trials]) {
   const counts = await count(document, lines);
-  if (apart.length < 7) apart.push(counts);
+  if (apart.length < keptApart.length) apart.push(counts);
   show(name, [counts]);
-  if (apart.length === 7 && name === 'theatre_box_office') show('KEPT APART', apart);
+  if (name === keptApart.at(-1)!.name) show('KEPT APART', apart);
 }
 keep();
