@@ -12,6 +12,6 @@ export default defineConfig({
     include: ['src/**/*.test.ts'],
     testTimeout: 60_000,
     hookTimeout: 120_000,
-    pool: 'threads',
+    pool: 'forks',
   },
 });

@@ -8,7 +8,8 @@ import { readBotFile } from '../src/core/formats/botFile.js';
 import { openRecogniser, type Recogniser } from '../src/core/recognise/open.js';
 import { prepareTraining } from '../src/core/recognise/train.js';
 import type { SlotValue } from '../src/core/recognise/value.js';
-import { encoderFolder, loadEncoder } from '../src/server/encoder/load.js';
+import { encoderFolder } from '../src/server/encoder/files.js';
+import { loadEncoder } from '../src/server/encoder/load.js';
 
 const NOW = '2026-03-04T09:30';
 

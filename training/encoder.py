@@ -15,6 +15,8 @@ from torch.nn import functional
 
 LONGEST = 56
 """Pieces of a text that training reads; those that mark its start and end count."""
+LONGEST_READ = 128
+"""Pieces of a text that the product reads."""
 
 
 @dataclass

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import type { Encoder } from '../src/core/encode/encoder.js';
-import { encoderFolder, loadEncoder } from '../src/server/encoder/load.js';
+import { encoderFolder } from '../src/server/encoder/files.js';
+import { loadEncoder } from '../src/server/encoder/load.js';
 
 /** The encoder, its vectors kept in a file for the next time. @param file where; `undefined`: nowhere */
 export async function keeping(file: string | undefined): Promise<{ encoder: Encoder; keep: () => void }> {

@@ -13,16 +13,7 @@ import torch
 from scipy import sparse
 from sklearn.metrics import roc_auc_score
 
-KEPT_APART = (
-    "municipal_library",
-    "parcel_courier",
-    "theatre_box_office",
-    "removals_and_storage_firm",
-    "hotel_reception",
-    "software_helpdesk",
-    "breakdown_recovery",
-    "letting_agent",
-)
+KEPT_APART = tuple(json.loads((Path(__file__).parent / "kept-apart.json").read_text()))
 NEVER_LEARNED = (*KEPT_APART, "print", "nursery", "waste")
 
 ENCODER_WEIGHT = 1.25

@@ -8,12 +8,11 @@ from pathlib import Path
 import numpy as np
 import torch
 
-from encoder import Base, encode, load_base
+from encoder import LONGEST_READ, Base, encode, load_base
 from graph import write_graphs
 from measure import NEVER_LEARNED, read_texts
 
 MOST_BYTES = 4_000_000
-LONGEST = 128
 VIEW_WIDTH = 96
 """Numbers that are kept of the state of a word."""
 VIEWED_TEXTS = 1200
@@ -50,7 +49,7 @@ def load_taught(base: Base, files: list[Path], mix: float) -> None:
 
 def states_at(base: Base, text: str, view: int) -> torch.Tensor:
     """States of a text's pieces after some layers, without those of its start and end."""
-    ids = torch.tensor([base.pieces(text, LONGEST)])
+    ids = torch.tensor([base.pieces(text, LONGEST_READ)])
     allowed = torch.ones_like(ids, dtype=torch.bool)[:, None, None, :]
     encoder = base.encoder
     states = encoder.norm(encoder.words(ids) + encoder.places.weight[: ids.shape[1]])
@@ -119,8 +118,8 @@ def main() -> None:
         reference = [
             {
                 "text": text,
-                "pieces": base.pieces(text, LONGEST),
-                "vector": [round(value, 6) for value in encode(base.encoder, [base.pieces(text, LONGEST)])[0].tolist()],
+                "pieces": base.pieces(text, LONGEST_READ),
+                "vector": [round(value, 6) for value in encode(base.encoder, [base.pieces(text, LONGEST_READ)])[0].tolist()],
                 "views": [
                     [round(value, 4) for value in view]
                     for view in ((states_at(base, text, options.view).numpy() - eye[0]) @ eye[1])[:3].tolist()

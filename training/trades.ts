@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { emptyBot, type BotDocument, type Utterance } from '../src/core/bot/document.js';
 
 /** The style of lines that a designer wrote to teach a bot; all others are customers' messages. */
@@ -12,16 +14,9 @@ export interface CorpusLine {
 }
 
 /** Trades that no encoder learns from, so that there is something honest to choose by. */
-export const KEPT_APART: readonly string[] = [
-  'municipal_library',
-  'parcel_courier',
-  'theatre_box_office',
-  'removals_and_storage_firm',
-  'hotel_reception',
-  'software_helpdesk',
-  'breakdown_recovery',
-  'letting_agent',
-];
+export const KEPT_APART = JSON.parse(
+  readFileSync(path.join(import.meta.dirname, 'kept-apart.json'), 'utf8'),
+) as readonly string[];
 
 /** Reads the parts of the corpus: lines of trade, intent (`-`: outside), style and text. */
 export function readCorpus(parts: readonly string[]): Map<string, CorpusLine[]> {

@@ -17,7 +17,7 @@ import torch
 from torch import nn
 from torch.nn import functional
 
-from encoder import LONGEST, Base, encode, load_base
+from encoder import LONGEST, LONGEST_READ, Base, encode, load_base
 from measure import ENCODER_WEIGHT, NEVER_LEARNED, Line, Trade, read_texts, show, summary
 
 INTENTS = 14
@@ -124,8 +124,11 @@ def teach(base: Base, trades: list[Trade], background: list[Line], options) -> N
     started, told = time.time(), [0.0, 0.0]
     kept = options.out.with_suffix(".begun")
     first = 0
+    asked_for = [options.rate, options.steps, options.longest, options.dropout, options.seed]
     if kept.exists():
         begun = torch.load(kept, weights_only=False)
+        if begun["options"] != asked_for:
+            raise SystemExit(f"{kept} was begun with other options; take it away to begin anew.")
         first = begun["step"]
         encoder.load_state_dict(begun["encoder"])
         episode.load_state_dict(begun["episode"])
@@ -161,6 +164,7 @@ def teach(base: Base, trades: list[Trade], background: list[Line], options) -> N
             told = [0.0, 0.0]
             begun = {
                 "step": step + 1,
+                "options": asked_for,
                 "encoder": encoder.state_dict(),
                 "episode": episode.state_dict(),
                 "adam": adam.state_dict(),
@@ -179,7 +183,7 @@ def vectors_with(base: Base, background: list[Line]):
 
     def of(lines: list[Line]) -> torch.Tensor:
         with torch.no_grad():
-            return encode(base.encoder, [base.pieces(line.text, 128) for line in lines])
+            return encode(base.encoder, [base.pieces(line.text, LONGEST_READ) for line in lines])
 
     behind = of(background)
     return lambda trade: (of(trade.lines), behind)

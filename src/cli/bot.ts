@@ -3,7 +3,8 @@ import { NO_VECTORS } from '../core/encode/encoder.js';
 import { encodeWith, teach, type Encode } from '../core/recognise/answer.js';
 import { openRecogniser, type Recogniser } from '../core/recognise/open.js';
 import { isEncoded } from '../core/recognise/reading.js';
-import { encoderFolder, loadEncoder } from '../server/encoder/load.js';
+import { encoderFolder } from '../server/encoder/files.js';
+import { loadEncoder } from '../server/encoder/load.js';
 
 /** A bot trained for a command. */
 export interface ReadyBot {

@@ -11,7 +11,8 @@ import { addWalkthroughs } from '../server/repositories/walkthroughs.js';
 import { encodeTexts } from '../core/encode/encoder.js';
 import { measureHeldOut } from '../core/measure/evaluate.js';
 import { writeModelFile } from '../core/recognise/modelFile.js';
-import { encoderFolder, loadEncoder } from '../server/encoder/load.js';
+import { encoderFolder } from '../server/encoder/files.js';
+import { loadEncoder } from '../server/encoder/load.js';
 import { prepareTraining } from '../core/recognise/train.js';
 import { loadBotFile, loadTestFile, loadWalkthroughFile } from './files.js';
 

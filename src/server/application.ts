@@ -50,9 +50,9 @@ export function assemble(
   { log, models: folder, report, trouble = new Trouble() }: Surroundings,
 ): Application {
   const answering = new Answering();
-  const encoding = new EncodingService(database, answering);
   const events = new EventHub();
   const jobs = new JobService({ database, events, report });
+  const encoding = new EncodingService(database, answering, jobs);
   const walkthroughRuns = new WalkthroughRuns({ database, answering, encoding, jobs, report });
   const files = new FileThread();
   const store = new ModelStore(folder);
@@ -78,6 +78,20 @@ export function assemble(
   };
 }
 
+/** After a change of the encoder, its texts are encoded and its bots taught anew, in the background. */
+async function renew({ encoding, bots, models, log }: Application, report: Surroundings['report']): Promise<void> {
+  const forgotten = await encoding.open();
+  if (forgotten === 0) return;
+  log.info({ forgotten }, 'the sentence encoder is another one: texts are encoded and bots taught anew');
+  for (const { id } of await bots.list()) {
+    try {
+      await models.follow(await bots.get(id));
+    } catch (error) {
+      report(error, id);
+    }
+  }
+}
+
 async function open(): Promise<Application> {
   const log = pino({ name: 'reed-gate', level: process.env['LOG_LEVEL'] ?? 'info' });
   const folder = dataFolder();
@@ -90,6 +104,9 @@ async function open(): Promise<Application> {
   const app = assemble(database, { log, models: modelFolder(), report, trouble });
   const cutShort = await app.jobs.open();
   await app.bots.open(report);
+  renew(app, report).catch((error: unknown) =>
+    log.error({ err: error }, 'vectors of the encoder before were not forgotten'),
+  );
   if (cutShort > 0) log.warn({ jobs: cutShort }, 'work was cut short when the program ended last');
   return {
     ...app,

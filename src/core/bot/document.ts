@@ -166,7 +166,7 @@ export interface BotDocument {
  * Levels of a new bot. At this accept level 19 in 20 accepted messages were read right in the tests of three bots, and
  * more than half of what they were made for was accepted.
  */
-export const DEFAULT_GATE: GateSettings = { accept: 0.86, ask: 0.3, lead: 0.1 };
+export const DEFAULT_GATE: GateSettings = { accept: 0.88, ask: 0.3, lead: 0.1 };
 
 export const DEFAULT_NO_MATCH: NoMatchSettings = {
   prompts: [

@@ -17,7 +17,7 @@ describe('readBot', () => {
       timeZone: 'Europe/London',
       region: 'GB',
       intents: [],
-      gate: { accept: 0.86 },
+      gate: { accept: 0.88 },
     });
   });
 

@@ -1,5 +1,5 @@
 /** What long work does. */
-export type JobKind = 'test run' | 'walkthroughs' | 'import';
+export type JobKind = 'test run' | 'walkthroughs' | 'import' | 'encoding';
 
 /** How far long work is. */
 export interface JobView {

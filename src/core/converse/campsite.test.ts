@@ -78,7 +78,7 @@ testManners('campsite', {
       name: 'a day that can be one end only is that',
       lines: [
         'bell tent tomorrow till Sunday for two people under Priya Nair, priya@nair.example',
-        ['no wait, make it Monday', /5 March 2026 to 9 March/],
+        ['no, make it Monday', /5 March 2026 to 9 March/],
         ['no, arrive on the 20th', /end before it begins/],
         ['the 6th', /6 March 2026 to 9 March/],
       ],
@@ -113,7 +113,7 @@ testManners('campsite', {
     {
       name: 'a question that is not sure is offered',
       lines: [
-        ['the people next door were loud, cancel SM-1042 and tell me where reception is', /Shall I cancel/],
+        ['the people next door were loud, cancel SM-1042 and tell me which road it is on', /Shall I cancel/],
         ['yes', /cancelled.*where/],
         ['yes', /Sallow Lane/],
       ],

@@ -143,5 +143,13 @@ export function onlyValue(document: BotDocument, slot: Slot, text: string): stri
   return fits.length === 1 ? fits[0]!.value : undefined;
 }
 
+/** Whether a word is one of those that the values of a list are said with. */
+export function hasWord(document: BotDocument, slot: Slot, word: string): boolean {
+  const { stem } = languageOf(document).spelling;
+  return (findEntity(document, slot.entity)?.values ?? []).some(({ value, synonyms }) =>
+    [value, ...synonyms].some((phrase) => tokenise(phrase).tokens.some(({ norm }) => stem(norm) === stem(word))),
+  );
+}
+
 /** Whether some words say anything at all beside fillers. */
 export const saysSomething = (text: string, language: Language): boolean => contentStems(text, language).length > 0;

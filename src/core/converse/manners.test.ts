@@ -10,7 +10,7 @@ testManners('cycleShop', {
     },
     {
       name: 'what will not stop',
-      lines: ['book my bike in for brakes on Monday', ['the brakes will not stop it', /time/]],
+      lines: ['book my bike in for brakes on Monday', ['it is the brakes, they will not stop', /time/]],
       slots: { work: 'brakes' },
     },
     {
@@ -156,9 +156,9 @@ testManners('cycleShop', {
     { name: 'takes the name of an option', lines: ['can you do my bike', ['the repair booking', /mean|ticket|doing/]] },
     {
       name: 'is put off by another request and asked again',
-      lines: ['can you do my bike', ['where are you', /Withy Lane.*mean/], ['the first', /needs doing/]],
+      lines: ['can you do my bike', ['where are you', /Withy Lane.*mean/], ['the first', /kind of bike/]],
     },
-    { name: 'of both does both', lines: ['can you do my bike', ['both', /needs doing/]] },
+    { name: 'of both does both', lines: ['can you do my bike', ['both', /kind of bike/]] },
     { name: 'is none of the choices', lines: ['bike', ['neither', /did not follow/]], outcome: 'abandoned' },
   ],
   'free words, names and places': [

@@ -40,10 +40,9 @@ testManners('parcels', {
       name: 'where it may be left is no address',
       lines: [
         'send two shoe boxes to Spain',
-        ['please leave it by the gate if I am out', /Where shall we collect/],
-        '9 Kiln Street',
+        ['please leave it by the gate if I am out', /Which parcel/],
+        ['TP991122', /Where should it go/],
       ],
-      slots: { from_address: '9 Kiln Street', window: undefined },
     },
     {
       name: 'the number is wrong too',

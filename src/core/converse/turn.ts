@@ -62,8 +62,11 @@ export interface Turn {
   now: string | null;
 }
 
-/** What a message says of the matter, as one text. */
-export const matterOf = (hearing: Hearing): string => hearing.content.map(({ text }) => text).join(' ');
+/** What a message says of the matter, as one text. "Forget it, a walk instead" speaks of a walk: it has left the rest. */
+export function matterOf(hearing: Hearing): string {
+  const text = hearing.content.map((clause) => clause.text).join(' ');
+  return hearing.says('leave') ? text.replace(hearing.language.clauses.insteadAtEnd, '') : text;
+}
 
 /** The texts whose sentence vectors a turn needs: of the message, and of its parts where it has several. */
 export function textsOfTurn(recogniser: Recogniser, text: string): string[] {
@@ -106,7 +109,9 @@ function isRequest(
   if (open || offered || decision === 'none' || !(agrees || hearing.says('leave', 'keep'))) return false;
   if (choosing) return choosing.some((option) => option.intent === intent);
   // "Forget it" names nothing; "cancel my booking" does.
-  const namesIt = decision === 'accept' || agrees || hearing.language.clauses.calledOff(hearing.folded);
+  const { calledOff, letsBe } = hearing.language.clauses;
+  const letBe = hearing.clauses.every(({ folded }) => letsBe(folded));
+  const namesIt = (decision === 'accept' && !letBe) || agrees || calledOff(hearing.folded);
   return namesIt && formOfIntent(document, intent ?? '') !== undefined;
 }
 

@@ -4,7 +4,7 @@ import { allWordings } from '../bot/localised.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
 import type { SlotValue } from '../recognise/value.js';
-import { contentStems, onlyValue, saysSomething } from './fits.js';
+import { contentStems, hasWord, onlyValue, saysSomething } from './fits.js';
 import type { Language } from '../language/language.js';
 import type { OfferedIntent } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
@@ -101,17 +101,30 @@ function blankOutside(text: string, within: Stretches, language: Language): stri
 export const without = (text: string, stretches: Stretches): string =>
   stretches.reduceRight((rest, { start, end }) => `${rest.slice(0, start)} ${rest.slice(end)}`, text);
 
-/** Whether a message says nothing beside the values that it gives to an intent. */
-export function onlyValues(turn: Turn, intent: string): boolean {
-  const readings = readingsFor(turn, intent, null);
+/**
+ * Whether a message says nothing beside the values that it gives to an intent.
+ * @param asked the slot that was asked for
+ */
+export function onlyValues(turn: Turn, intent: string, asked: string | null = null): boolean {
+  const readings = readingsFor(turn, intent, asked);
   if (readings.length === 0) return false;
-  return !saysSomething(without(turn.text, readings).replace(turn.language.wishes.counted, ' '), turn.language);
+  const { counted, oneOf } = turn.language.wishes;
+  const lists =
+    formOfIntent(turn.document, intent)?.slots.filter((slot) => kindOf(turn.document, slot) === 'list') ?? [];
+  // "The blue one" beside a value is a word of one.
+  const rest = without(turn.text, readings)
+    .replace(counted, ' ')
+    .replace(oneOf, (said, word: string) => (lists.some((slot) => hasWord(turn.document, slot, word)) ? ' ' : said));
+  return !saysSomething(rest, turn.language);
 }
 
-/** Whether a message is nothing but values, of whatever entity. */
+/** Names of people and places: "Ann Teague". */
+const NAMES = /(?<![\p{L}\p{N}])\p{Lu}\p{Ll}+(?:[ '’-]\p{Lu}\p{Ll}+)+/gu;
+
+/** Whether a message is nothing but values, of whatever entity, and names beside them. */
 export function saysOnlyValues({ text, recognition, language }: Turn): boolean {
   const { entities } = recognition;
-  return entities.length > 0 && !saysSomething(without(text, entities), language);
+  return entities.length > 0 && !saysSomething(without(text, entities).replace(NAMES, ' '), language);
 }
 
 /** A wish of a message: an intent with the stretches that speak of it. */

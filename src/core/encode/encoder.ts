@@ -1,8 +1,14 @@
 /** Numbers in a sentence vector. */
-export const VECTOR_LENGTH = 512;
+export const VECTOR_LENGTH = 384;
 
-/** Names the weights a vector came from; cached vectors of other weights are not used. */
-export const ENCODER_VERSION = 'en-512-1';
+/**
+ * Names the weights that a vector came from: the version in `models/encoder/encoder.json`. Vectors and models of another
+ * version are made anew.
+ */
+export const ENCODER_VERSION = 'x7-384-2488a87fb0';
+
+/** The most pieces of one text that are read; the rest is left out. */
+export const LONGEST_TEXT = 128;
 
 /** Languages that the sentence encoder reads; for others n-grams alone carry the recognition. */
 const ENCODER_LANGUAGES: readonly string[] = ['en'];
@@ -10,9 +16,12 @@ const ENCODER_LANGUAGES: readonly string[] = ['en'];
 /** Whether the encoder reads a language, in whatever country it is spoken. @param tag such as `en` or `en-GB` */
 export const isEncodedLanguage = (tag: string): boolean => ENCODER_LANGUAGES.includes(tag.toLowerCase().split('-')[0]!);
 
-/** Turns texts into unit vectors of {@link VECTOR_LENGTH} numbers. Texts of like meaning lie close together. */
+/**
+ * Turns texts into unit vectors of {@link VECTOR_LENGTH} numbers. Texts of like meaning lie close together. What
+ * `wordsText` made is turned into views of its words instead.
+ */
 export interface Encoder {
-  /** @returns one vector a text, in their order */
+  /** @returns what each text is turned into, in their order */
   encode(texts: readonly string[]): Promise<Float32Array[]>;
 }
 

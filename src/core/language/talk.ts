@@ -47,6 +47,10 @@ export interface Clauses {
   endsIt: (word: string) => boolean;
   /** Whether words call off something that they name. */
   calledOff: (folded: string) => boolean;
+  /** Whether words let something be, and name nothing: "never mind", "forget it". */
+  letsBe: (folded: string) => boolean;
+  /** "Instead", "rather" at the end, with what is before. */
+  insteadAtEnd: RegExp;
   /** Whether a word names no option of several. */
   isLittle: (word: string) => boolean;
 }

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
-import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
+import { encoderFolder } from '../../server/encoder/files.js';
+import { loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts, NO_VECTORS } from '../encode/encoder.js';
 import type { Explanation } from './explain.js';
 import { openRecogniser } from './open.js';

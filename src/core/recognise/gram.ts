@@ -8,7 +8,7 @@ export interface Gram {
   values: Float32Array;
 }
 
-/** Lays the sentence vectors of texts out one after the other: texts × 512. */
+/** Lays the sentence vectors of texts out one after the other: texts × VECTOR_LENGTH. */
 export function denseRows(texts: readonly string[], vectors: Vectors): Float32Array {
   const rows = new Float32Array(texts.length * VECTOR_LENGTH);
   texts.forEach((text, row) => {

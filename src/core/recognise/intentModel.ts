@@ -18,6 +18,7 @@ import {
 import type { Similarities } from './gram.js';
 import { addSparseProducts, denseRows, submatrix, type Gram } from './gram.js';
 import { LogisticProblem, softmaxRows, type LogisticSettings } from './logistic.js';
+import { keepTexts, nearestRows, openTexts, type FindNearest, type TaughtTexts } from './nearest.js';
 
 /** A text to train with, its terms counted. */
 export interface CountedText extends ModelText {
@@ -51,7 +52,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 9;
+export const MODEL_VERSION = 11;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -60,11 +61,13 @@ export interface IntentModel {
   /** Whether the sentence encoder took part; n-grams alone carry the model otherwise. */
   encoded: boolean;
   vocabulary: Vocabulary;
-  /** (intents + 1) × 512, row-major; the last row is for what lies outside the bot. */
+  /** (intents + 1) × VECTOR_LENGTH, row-major; the last row is for what lies outside the bot. */
   denseWeights: Float32Array;
   /** terms × (intents + 1), row-major. */
   termWeights: Float32Array;
   biases: Float32Array;
+  /** What it was taught, where that is little enough for the nearest text to tell something; `null` otherwise. */
+  taught: TaughtTexts | null;
   calibration: Calibration;
   /** Log-odds taken off for messages that are not what was taught, because so few intents tell little of what lies outside. */
   caution: number;
@@ -81,7 +84,11 @@ export interface RankedIntent {
   confidence: number;
 }
 
-const ENCODER_WEIGHT = 1.25;
+const ENCODER_WEIGHT = 2;
+/** How two texts are compared: the cosine of their vectors, beside the product of their terms; one for all is the bias. */
+const KERNEL = { dense: ENCODER_WEIGHT ** 2, constant: 1 };
+/** How much the nearest text of each class counts beside what all of them say. */
+const NEAREST_SHARE = 1;
 /** So many that each text is scored by a model that learned from nearly all others; fewer where that takes too long. */
 const FOLDS = 10;
 const FOLDS_OF_MANY = 5;
@@ -93,9 +100,9 @@ const FOLD_STEPS = 8;
 /** Texts that take part in the training; of larger bots each intent gives an even share, and the rest is only scored. */
 const MOST_TEXTS = 3000;
 /** How much the whole background counts beside the whole of what the bot is taught, however large either is. */
-const BACKGROUND_SHARE = 0.22;
+const BACKGROUND_SHARE = 0.3;
 /** A background message whose vector is this near (cosine) to a training text speaks of what the bot is for. */
-const TOO_NEAR = 0.7;
+const TOO_NEAR = 0.85;
 /** A description counts as much as this many utterances, less those that the intent has; never less than one. */
 const DESCRIPTION_WORTH = 4;
 /** How much the beginning of an utterance counts beside the whole. */
@@ -146,6 +153,8 @@ function dealFolds(labels: Int32Array, texts: readonly TrainingText[], count: nu
 interface Problem {
   gram: Gram;
   labels: Int32Array;
+  /** Whether a row is a text that somebody wrote, and the nearest of which counts; none where that does not count. */
+  isNearing: readonly boolean[];
   rowWeights: Float64Array;
   classes: number;
   settings: LogisticSettings;
@@ -157,7 +166,7 @@ interface Problem {
  * @param folds of each row, from 0
  */
 function crossValidate(
-  { gram, labels, rowWeights, classes, settings }: Problem,
+  { gram, labels, isNearing, rowWeights, classes, settings }: Problem,
   whole: Float32Array,
   folds: Int32Array,
 ): Float64Array {
@@ -174,9 +183,17 @@ function crossValidate(
     const coefficients = problem.fit(Float64Array.from(own(rowWeights)), { coefficients: start, steps: FOLD_STEPS });
     const shape = { rows: held.length, inner: kept.length, columns: classes };
     const heldScores = product(submatrix(gram, held, kept), coefficients, shape);
-    held.forEach((row, at) => scores.set(heldScores.subarray(at * classes, (at + 1) * classes), row * classes));
+    const near = { among: kept.filter((row) => isNearing[row]), labels, classes };
+    held.forEach((row, at) => {
+      scores.set(heldScores.subarray(at * classes, (at + 1) * classes), row * classes);
+      addNearest(nearestRows(gram, row, near), scores.subarray(row * classes, (row + 1) * classes));
+    });
   }
   return scores;
+}
+
+function addNearest(nearest: Float64Array, scores: Float64Array): void {
+  nearest.forEach((height, column) => (scores[column]! += NEAREST_SHARE * height));
 }
 
 function readHeldOut(
@@ -244,7 +261,11 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
     scores.set(product(rows, model.denseWeights, shape));
   }
   texts.forEach(({ counts }, row) =>
-    addTermScores(model, index, counts, scores.subarray(row * classes, (row + 1) * classes)),
+    addTermScores(
+      model,
+      weighTerms(counts, model.vocabulary, index),
+      scores.subarray(row * classes, (row + 1) * classes),
+    ),
   );
   return scores;
 }
@@ -281,7 +302,7 @@ function weightsOf(
   return { termWeights, biases };
 }
 
-/** The weights of the sentence vectors, classes × 512. @param coefficients texts × classes */
+/** The weights of the sentence vectors, classes × VECTOR_LENGTH. @param coefficients texts × classes */
 function denseWeights(
   coefficients: Float32Array,
   classes: number,
@@ -295,9 +316,33 @@ function denseWeights(
   const transposed = new Float32Array(classes * texts.length);
   for (let row = 0; row < texts.length; row++) {
     for (let column = 0; column < classes; column++)
-      transposed[column * texts.length + row] = ENCODER_WEIGHT ** 2 * coefficients[row * classes + column]!;
+      transposed[column * texts.length + row] = KERNEL.dense * coefficients[row * classes + column]!;
   }
   return product(transposed, rows, { rows: classes, inner: texts.length, columns: VECTOR_LENGTH });
+}
+
+/** Rows that were learned, with what each is made of. */
+interface LearnedRows extends Pick<Problem, 'labels' | 'isNearing'> {
+  all: readonly CountedText[];
+  sparse: readonly SparseVector[];
+  /** How many terms the vocabulary has. */
+  terms: number;
+}
+
+/** Keeps the texts the nearest of which counts; `null` where there are none. @param vectors `null` without an encoder */
+function taughtTexts(
+  { all, labels, sparse, isNearing, terms }: LearnedRows,
+  vectors: Vectors | null,
+): TaughtTexts | null {
+  const kept = [...all.keys()].filter((row) => isNearing[row]);
+  if (kept.length === 0) return null;
+  const texts = kept.map((row) => all[row]!.text);
+  const dense = vectors ? denseRows(texts, vectors) : new Float32Array();
+  return keepTexts(
+    kept.map((row) => ({ label: labels[row]!, sparse: sparse[row]! })),
+    dense,
+    terms,
+  );
 }
 
 /** What an intent model is trained with. */
@@ -344,10 +389,10 @@ export function trainIntentModel({
   const vocabulary = buildVocabulary(all.map(({ counts }) => counts));
   const index = indexTerms(vocabulary);
   const sparse = all.map(({ counts }) => weighTerms(counts, vocabulary, index));
-  // One more for every pair stands for the bias.
+  const isNearing = all.map((_, row) => leftOut.length === 0 && texts[row]?.part !== 'imagined');
   const gram = {
     size: learned.length,
-    values: submatrix(similar, learned, learned, { scale: ENCODER_WEIGHT ** 2, constant: 1 }),
+    values: submatrix(similar, learned, learned, { scale: KERNEL.dense, constant: KERNEL.constant }),
   };
   addSparseProducts(gram, sparse, vocabulary.terms.length);
   const backgroundWeight = (BACKGROUND_SHARE * texts.length) / Math.max(1, all.length - texts.length);
@@ -363,6 +408,7 @@ export function trainIntentModel({
     vocabulary,
     ...weightsOf(whole, classes, sparse, vocabulary.terms.length),
     denseWeights: encoded ? denseWeights(whole, classes, all, vectors) : new Float32Array(),
+    taught: taughtTexts({ all, labels, sparse, isNearing, terms: vocabulary.terms.length }, encoded ? vectors : null),
     calibration: { temperature: 1, outsideOffset: 0 },
     caution: cautionOf(intents.length),
     reliability: intents.map((intent) =>
@@ -371,7 +417,7 @@ export function trainIntentModel({
     heldOut: [],
     leftOut: leftOut.length,
   };
-  const problem = { gram, labels, rowWeights, classes, settings };
+  const problem = { gram, labels, isNearing, rowWeights, classes, settings };
   judge(model, { problem, whole, texts, leftOut, vectors });
   return model;
 }
@@ -458,7 +504,7 @@ function carefully(
 
 /** An intent of so many utterances is known well enough to be acted on; with fewer it is worth asking about. */
 const ENOUGH_UTTERANCES = 5;
-const WORTH_OF_NONE = 0.6;
+const WORTH_OF_NONE = 0.75;
 
 const reliabilityOf = (utterances: number): number =>
   Math.min(1, WORTH_OF_NONE + ((1 - WORTH_OF_NONE) * utterances) / ENOUGH_UTTERANCES);
@@ -485,7 +531,7 @@ export interface IntentRanker {
 }
 
 /** How much the sentences of a long message count beside the message as a whole. */
-const SENTENCE_SHARE = 0.4;
+const SENTENCE_SHARE = 0.2;
 const LEAST_PROBABILITY = 1e-9;
 
 /**
@@ -514,13 +560,11 @@ function joinSentences(
 
 /** Adds what the biases and the terms of a text say to its scores. */
 function addTermScores(
-  { vocabulary, termWeights, biases }: IntentModel,
-  index: TermIndex,
-  counts: TermCounts,
+  { termWeights, biases }: IntentModel,
+  { indices, weights }: SparseVector,
   scores: Float64Array,
 ): void {
   const classes = scores.length;
-  const { indices, weights } = weighTerms(counts, vocabulary, index);
   for (let column = 0; column < classes; column++) scores[column]! += biases[column]!;
   for (let at = 0; at < indices.length; at++) {
     const [from, weight] = [indices[at]! * classes, weights[at]!];
@@ -528,24 +572,54 @@ function addTermScores(
   }
 }
 
-/** @param dense the weights of the sentence vectors */
-function scoreText(model: IntentModel, index: TermIndex, dense: RowTable, { text, vector }: RankedPart): Float64Array {
+/** What a model in use looks things up in. */
+interface Opened {
+  index: TermIndex;
+  /** The weights of the sentence vectors. */
+  dense: RowTable;
+  findNearest: FindNearest | null;
+}
+
+function scoreText(
+  model: IntentModel,
+  { index, dense, findNearest }: Opened,
+  { text, vector }: RankedPart,
+): Float64Array {
   const scores = new Float64Array(model.intents.length + 1);
-  addTermScores(model, index, countTerms(text), scores);
+  const sparse = weighTerms(countTerms(text), model.vocabulary, index);
+  addTermScores(model, sparse, scores);
   if (vector) dense.products(vector).forEach((product, column) => (scores[column]! += product));
+  if (findNearest) addNearest(findNearest(sparse, vector), scores);
   return scores;
 }
+
+/** A message of fewer words says too little for it to be told from what lies outside. */
+const FEW_WORDS = 7;
+/** Taken off the log-odds of lying outside for a message without words, and the less for one of some. */
+const VAGUE = 3;
+
+const forLength = ({ temperature, outsideOffset }: Calibration, words: number): Calibration => ({
+  temperature,
+  outsideOffset: outsideOffset - VAGUE * Math.max(0, 1 - words / FEW_WORDS) * temperature,
+});
 
 /** Makes a trained model ready for use. */
 export function openIntentModel(model: IntentModel): IntentRanker {
   const index = indexTerms(model.vocabulary);
-  const weights = new RowTable(model.denseWeights, VECTOR_LENGTH);
+  const opened: Opened = {
+    index,
+    dense: new RowTable(model.denseWeights, VECTOR_LENGTH),
+    findNearest: model.taught && openTexts(model.taught, model.intents.length + 1, KERNEL),
+  };
   return {
     rank(whole, sentences, taught) {
       if (model.intents.length === 0) return [];
       const read = (part: RankedPart): Float64Array => {
-        const scores = scoreText(model, index, weights, part);
-        return taught ? calibrate(scores, scores.length, model.calibration) : carefully(scores, scores.length, model);
+        const scores = scoreText(model, opened, part);
+        const calibration = forLength(model.calibration, part.text.words.length);
+        return taught
+          ? calibrate(scores, scores.length, calibration)
+          : carefully(scores, scores.length, { calibration, caution: model.caution });
       };
       const parts = sentences.map((part) => ({ probabilities: read(part), weight: part.weight }));
       const probabilities = parts.length === 0 ? read(whole) : joinSentences(read(whole), parts);
@@ -567,12 +641,12 @@ export function openIntentModel(model: IntentModel): IntentRanker {
         if (ownVector && vector) {
           let cosine = 0;
           for (let at = 0; at < VECTOR_LENGTH; at++) cosine += ownVector[at]! * vector[at]!;
-          sum += ENCODER_WEIGHT * ENCODER_WEIGHT * cosine;
+          sum += KERNEL.dense * cosine;
         }
         return sum;
       };
       const length = ({ weights: own }: SparseVector, vector: Float32Array | null): number =>
-        Math.sqrt(own.reduce((sum, weight) => sum + weight * weight, vector ? ENCODER_WEIGHT * ENCODER_WEIGHT : 0));
+        Math.sqrt(own.reduce((sum, weight) => sum + weight * weight, vector ? KERNEL.dense : 0));
       const ownLength = length(own, ownVector);
       return (other) => {
         const [their, theirVector] = [sparse(other), dense(other)];

@@ -1,6 +1,5 @@
 import type { IntentModel } from './intentModel.js';
 import type { TaggerModel } from './tagger/tagger.js';
-import type { WordVectors } from './tagger/wordViews.js';
 
 /** Everything that is learned of a bot. Plain data. */
 export interface RecogniserModel extends IntentModel {
@@ -8,8 +7,6 @@ export interface RecogniserModel extends IntentModel {
   words: string[];
   /** What tells the slots of a form from the words around them, by form. */
   taggers: Record<string, TaggerModel>;
-  /** Vectors of the words that the taggers learned from. */
-  taught: WordVectors;
   /** Utterances that were learned from though not all of their values could be looked for. */
   unread: UnreadUtterance[];
 }

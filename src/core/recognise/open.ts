@@ -15,7 +15,7 @@ import { languageOf } from '../language/index.js';
 import { isEncoded, prepareReader, type ReadText, type TextReader } from './reading.js';
 import { prepareIntentSlots, type PassedOver, type ReadSlots, type SlotReading } from './slots.js';
 import { openTagger } from './tagger/tagger.js';
-import { WordTable } from './tagger/wordViews.js';
+import { lookedAt } from './tagger/wordViews.js';
 
 /** A trained bot ready to read messages. The same message always gives the same reading. */
 export interface Recogniser {
@@ -39,9 +39,6 @@ export interface Recogniser {
    */
   readSlots(intent: string, recognition: Recognition, vectors: Vectors, asked: string | null): SlotReading[];
 }
-
-/** Words of a message that the taggers look at with the encoder, at most. */
-const MOST_VIEWED = 80;
 
 /** The utterances of a small bot with their values masked: a message like one of them was taught. */
 function maskedUtterances(
@@ -78,7 +75,9 @@ function byCodes(
     intent,
     confidence: takes(intent) ? confidence : confidence * WITHOUT_CODE,
   }));
-  const total = weighed.reduce((sum, { confidence }) => sum + confidence, 1 - inside);
+  // What lies outside the bot has no use for its codes either.
+  const outside = (1 - inside) * WITHOUT_CODE;
+  const total = weighed.reduce((sum, { confidence }) => sum + confidence, outside);
   return weighed
     .map(({ intent, confidence }) => ({ intent, confidence: confidence / total }))
     .sort((a, b) => b.confidence - a.confidence || (a.intent < b.intent ? -1 : 1));
@@ -107,7 +106,6 @@ class OpenedRecogniser implements Recogniser {
   readonly #ranker: IntentRanker;
   readonly #reader: TextReader;
   readonly #findAll: FindAll;
-  readonly #taught: WordTable;
   readonly #slotsOf: ReadSlots;
   readonly #known: ReadonlySet<string>;
   readonly #codesOf: ReadonlyMap<string, ReadonlySet<string>>;
@@ -120,9 +118,8 @@ class OpenedRecogniser implements Recogniser {
     this.#ranker = openIntentModel(model);
     this.#reader = prepareReader(document, model.words);
     this.#findAll = prepareFinders(document, this.#reader.vocabulary);
-    this.#taught = new WordTable(model.taught);
     const taggers = Object.entries(model.taggers).map(
-      ([form, tagger]) => [form, openTagger(tagger, this.#taught, languageOf(this.document))] as const,
+      ([form, tagger]) => [form, openTagger(tagger, languageOf(this.document))] as const,
     );
     this.#slotsOf = prepareIntentSlots(document, new Map(taggers));
     this.#known = new Set(document.intents.map((intent) => intent.name));
@@ -142,10 +139,9 @@ class OpenedRecogniser implements Recogniser {
 
   textsToEncode(text: string): string[] {
     if (!isEncoded(this.document)) return [];
-    const { mended, sentences, tokens } = this.#read(text);
-    const viewed = this.#model.taught.words.length === 0 ? [] : tokens.slice(0, MOST_VIEWED);
-    const words = viewed.map((token) => token.mended).filter((word) => !this.#taught.has(word));
-    return [...new Set([mended, ...sentences.map((sentence) => sentence.text), ...words])];
+    const message = this.#read(text);
+    const words = Object.keys(this.#model.taggers).length === 0 ? [] : [lookedAt(message)];
+    return [...new Set([message.mended, ...message.sentences.map((sentence) => sentence.text), ...words])];
   }
 
   /** The intents of the bot, the likeliest first. */

@@ -9,9 +9,7 @@ import { prepareFinders } from './finders/index.js';
 import type { Overlapped } from './finders/index.js';
 import { prepareIntentSlots } from './slots.js';
 import { openTagger, trainTaggers } from './tagger/tagger.js';
-import { packWords, WordTable } from './tagger/wordViews.js';
 
-const NO_WORDS = new WordTable(packWords([], NO_VECTORS));
 const NOW = '2026-03-04T09:30';
 
 function reader(bot: BotDocument, intent: string) {
@@ -20,10 +18,10 @@ function reader(bot: BotDocument, intent: string) {
     const message = tokenise(text);
     return { message, candidates: findAll(message, NOW) };
   };
-  const taggers = Object.entries(trainTaggers(bot, readText, NO_VECTORS));
+  const taggers = Object.entries(trainTaggers(bot, { readText, vectors: NO_VECTORS }));
   const slotsOf = prepareIntentSlots(
     bot,
-    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, NO_WORDS, languageOf(bot))])),
+    new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, languageOf(bot))])),
   );
   return (text: string, asked: string | null = null) => {
     const message = tokenise(text);

@@ -14,8 +14,7 @@ import { trainIntentModel, type CountedText, type TrainingText } from './intentM
 import type { RecogniserModel, UnreadUtterance } from './model.js';
 import { modelText, SOME_DAY } from './modelText.js';
 import { isEncoded, mainLanguage, prepareReader, readWith, wordsOf, type ReadText } from './reading.js';
-import { TaggerMemory, trainTaggers, wordsForTaggers } from './tagger/tagger.js';
-import { packWords } from './tagger/wordViews.js';
+import { textsForTaggers, trainTaggers, type TaggerMemory } from './tagger/tagger.js';
 
 /** A text as it is learned from, with its values and the entities that could not be looked for. */
 type FoundText = CountedText & { found: Candidate[]; failed: string[] };
@@ -24,7 +23,7 @@ type FoundText = CountedText & { found: Candidate[]; failed: string[] };
 export class TrainingMemory {
   #entities = '';
   #texts = new Map<string, FoundText>();
-  readonly taggers = new TaggerMemory();
+  readonly taggers: TaggerMemory = new Map();
   readonly similarities = new Similarities();
 
   /** Forgets the texts of other entities. */
@@ -158,7 +157,7 @@ export function prepareTraining(
   const needed = () => [
     ...taught.map(({ message }) => message.mended),
     ...background.map(({ mended }) => mended),
-    ...wordsForTaggers(document, readOnce),
+    ...textsForTaggers(document, readOnce),
   ];
   return {
     texts: encoded ? [...new Set(needed())] : [],
@@ -176,8 +175,6 @@ export function prepareTraining(
       const imagined = encoded ? imagineFor(document, counted, vectors) : [];
       const behind = background.map(count);
       const readForTagger = (text: string) => ({ message: readOnce(text), candidates: count(readOnce(text)).found });
-      const taggers = trainTaggers(document, readForTagger, vectors, memory.taggers);
-      const taughtWords = Object.values(taggers).flatMap((tagger) => tagger.taught.map(({ word }) => word));
       return {
         ...trainIntentModel({
           texts: [...counted, ...imagined.map(imaginedText)],
@@ -192,8 +189,7 @@ export function prepareTraining(
           check,
         }),
         words,
-        taggers,
-        taught: packWords([...new Set(taughtWords)], vectors),
+        taggers: trainTaggers(document, { readText: readForTagger, vectors }, memory.taggers),
         unread: unreadOf(counted),
       };
     },

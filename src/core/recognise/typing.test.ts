@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { loadBotFile, loadTestFile } from '../../cli/files.js';
-import { encoderFolder, loadEncoder } from '../../server/encoder/load.js';
+import { encoderFolder } from '../../server/encoder/files.js';
+import { loadEncoder } from '../../server/encoder/load.js';
 import { encodeTexts } from '../encode/encoder.js';
 import type { Recognition } from './recognition.js';
 import { openRecogniser } from './open.js';

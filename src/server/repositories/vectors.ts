@@ -1,7 +1,10 @@
 import type { Kysely } from 'kysely';
 import { ENCODER_VERSION } from '../../core/encode/encoder.js';
 import type { Database } from '../database/schema.js';
-import { inBatches } from '../slices.js';
+import { inBatches, pause } from '../slices.js';
+
+/** Vectors that are forgotten at a stretch. */
+const MOST_FORGOTTEN = 500;
 
 /** The sentence vectors already known, of those asked for. */
 export async function findVectors(db: Kysely<Database>, texts: readonly string[]): Promise<Map<string, Float32Array>> {
@@ -16,6 +19,23 @@ export async function findVectors(db: Kysely<Database>, texts: readonly string[]
     for (const row of rows) found.set(row.text, new Float32Array(row.vector.slice().buffer));
   });
   return found;
+}
+
+/** Forgets the vectors of other encoders, which mean nothing beside those of this one. @returns how many */
+export async function forgetOtherVectors(db: Kysely<Database>): Promise<number> {
+  let forgotten = 0;
+  for (;;) {
+    const { numDeletedRows } = await db
+      .deleteFrom('vector')
+      .where('text', 'in', (query) =>
+        query.selectFrom('vector').select('text').where('encoder', '!=', ENCODER_VERSION).limit(MOST_FORGOTTEN),
+      )
+      .where('encoder', '!=', ENCODER_VERSION)
+      .executeTakeFirstOrThrow();
+    if (numDeletedRows === 0n) return forgotten;
+    forgotten += Number(numDeletedRows);
+    await pause();
+  }
 }
 
 /** Keeps sentence vectors for the next time. */

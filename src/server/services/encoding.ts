@@ -1,21 +1,45 @@
 import type { Kysely } from 'kysely';
-import { vectorsByText } from '../../core/encode/encoder.js';
+import { vectorsByText, type Vectors } from '../../core/encode/encoder.js';
 import type { Answering } from '../answering/answering.js';
 import type { Database } from '../database/schema.js';
 import { batchesOf } from '../slices.js';
-import { findVectors, keepVectors } from '../repositories/vectors.js';
+import { findVectors, forgetOtherVectors, keepVectors } from '../repositories/vectors.js';
+import type { JobService } from './jobs.js';
 
 /** Texts handed to the thread at once; small enough that progress shows, a stop is prompt and others get their turn. */
 const BATCH = 16;
+/** Work on more texts than that is told of while it goes on. */
+const MUCH = 64;
 
 /** Sentence vectors of many texts, from the database or from the encoder. */
 export class EncodingService {
   readonly #database: Kysely<Database>;
   readonly #answering: Answering;
+  readonly #jobs: JobService;
 
-  constructor(database: Kysely<Database>, answering: Answering) {
+  constructor(database: Kysely<Database>, answering: Answering, jobs: JobService) {
     this.#database = database;
     this.#answering = answering;
+    this.#jobs = jobs;
+  }
+
+  /** Forgets what an encoder before this one made of texts. @returns how many vectors */
+  open(): Promise<number> {
+    return forgetOtherVectors(this.#database);
+  }
+
+  /** The vectors that a bot is taught with; where many are to be made, screens are told how far that is. */
+  async vectorsForBot(botId: number, texts: readonly string[]): Promise<Vectors> {
+    const known = await findVectors(this.#database, texts);
+    const missing = texts.filter((text) => !known.has(text));
+    if (missing.length <= MUCH) return new Map([...known, ...(await this.vectorsOf(missing))]);
+    let made: Vectors = new Map();
+    const { finished } = await this.#jobs.start(botId, { kind: 'encoding', total: missing.length }, async (job) => {
+      made = await this.vectorsOf(missing, { progress: (done) => job.progress(done) });
+      return null;
+    });
+    await finished;
+    return new Map([...known, ...made]);
   }
 
   /**

@@ -76,7 +76,7 @@ export class ModelService {
   constructor(parts: ModelParts) {
     this.#parts = parts;
     this.#queue = new TrainingQueue({
-      vectorsOf: (texts) => parts.encoding.vectorsOf(texts),
+      vectorsOf: (botId, texts) => parts.encoding.vectorsForBot(botId, texts),
       taught: (taught) => this.#takeUp(taught),
       failed: (wish, error) => this.#failed(wish, error),
       isWatched: (botId) => parts.events.isWatched(botId),

@@ -28,6 +28,17 @@ describe('threads', () => {
     await worker.destroy();
   });
 
+  it('wait for a task that runs native code, and drop those that have not begun', async () => {
+    const source = 'export default (task) => new Promise((done) => setTimeout(() => done(task), 300));';
+    const worker = startThreads<number, number>(source, { native: true });
+    const [running, waiting] = [worker.run(1), worker.run(2)];
+    const dropped = expect(waiting).rejects.toThrow();
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    await worker.destroy();
+    expect(await running).toBe(1);
+    await dropped;
+  });
+
   it('do tasks in the order they were asked for, however many wait', async () => {
     const source = 'export default async (task) => { await new Promise(setImmediate); return task; };';
     const worker = startThreads<number, number>(source);

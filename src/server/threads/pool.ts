@@ -10,13 +10,17 @@ export interface Threads<Task, Result> {
   destroy(): Promise<void>;
 }
 
+/** How long a thread may take over the end of its task, in milliseconds. */
+const LONGEST_END = 10_000;
+
 /**
  * Starts threads from the source of a self-contained module whose default export does a task.
- * @param options `most`: threads that there are at once; `memory`: what each may take, in MB
+ * @param options `most`: threads that there are at once; `memory`: what each may take, in MB; `native`: whether they run
+ *   native code, which ends the whole program where its thread is taken away in the middle: tasks that run are waited for
  */
 export function startThreads<Task, Result>(
   source: string,
-  { most = 1, memory }: { most?: number; memory?: number } = {},
+  { most = 1, memory, native = false }: { most?: number; memory?: number; native?: boolean } = {},
 ): Threads<Task, Result> {
   const folder = mkdtempSync(path.join(tmpdir(), 'reed-gate-'));
   const filename = path.join(folder, 'worker.mjs');
@@ -30,6 +34,7 @@ export function startThreads<Task, Result>(
     concurrentTasksPerWorker: 1,
     // Otherwise a task that no thread could take goes to the end of the line, and may do so again and again.
     stricterFIFO: true,
+    closeTimeout: LONGEST_END,
     ...(memory === undefined ? {} : { resourceLimits: { maxOldGenerationSizeMb: memory } }),
   });
   let stopping = false;
@@ -42,7 +47,7 @@ export function startThreads<Task, Result>(
     run: (task, signal) => pool.run(task, signal ? { signal } : {}),
     async destroy() {
       stopping = true;
-      await pool.destroy();
+      await (native ? pool.close({ force: true }) : pool.destroy());
       rmSync(folder, { recursive: true, force: true });
     },
   };

@@ -23,8 +23,8 @@ export interface Taught {
 
 /** What the queue asks of others, and what it tells them. */
 export interface TrainingHost {
-  /** Gives the sentence vectors that a training lacks. */
-  vectorsOf(texts: readonly string[]): Promise<ReadonlyMap<string, Float32Array>>;
+  /** Gives the sentence vectors that a training of a bot lacks. */
+  vectorsOf(botId: number, texts: readonly string[]): Promise<ReadonlyMap<string, Float32Array>>;
   /** Takes a model up. */
   taught(taught: Taught): Promise<void>;
   /** Whether a screen shows the bot. */
@@ -203,7 +203,7 @@ export class TrainingQueue {
     for (;;) {
       const answer = await this.#lanes[name].threads.run({ botId, revision, lesson, vectors, stop });
       if (answer.say === 'unknown') lesson = { document };
-      else if (answer.say === 'lacking') vectors = await this.#host.vectorsOf(answer.texts);
+      else if (answer.say === 'lacking') vectors = await this.#host.vectorsOf(botId, answer.texts);
       else return answer;
       if (Atomics.load(stop, 0) !== 0) return { say: 'given up' };
     }

@@ -13,6 +13,8 @@
 
   const model = $derived(live.model ?? frame.model);
 
+  const encoding = $derived(live.jobs.find(({ kind, state }) => kind === 'encoding' && state === 'running'));
+
   const undoTitle = $derived.by(() => {
     const { undo } = frame.history;
     if (undo === null) return 'Nothing to undo';
@@ -21,6 +23,8 @@
 
   function describe(state: ModelState): string {
     if (state.fault) return 'model not trained';
+    if (state.state !== 'current' && encoding)
+      return `encoding ${encoding.done} of ${counted(encoding.total, 'text')} …`;
     if (state.state === 'none') return 'training the first model …';
     if (state.state === 'catching up') return 'model catching up …';
     if (state.leftOut > 0) return `model current, without ${counted(state.leftOut, 'utterance')}`;

@@ -31,7 +31,15 @@ import {
   type Reply,
   type Turn,
 } from '../turn.js';
-import { acceptedIn, isSmallTalk, offeredFrom, onlyValues, valuesFor, type Stretches } from '../wishes.js';
+import {
+  acceptedIn,
+  isSmallTalk,
+  offeredFrom,
+  onlyValues,
+  saysOnlyValues,
+  valuesFor,
+  type Stretches,
+} from '../wishes.js';
 
 /** Parts of a message that ask for something else than the open form. */
 function foreignParts({ turn, open, asked }: Filling): ReadPart[] {
@@ -136,10 +144,15 @@ function namesHeldSlot({ filling: { turn, form, open }, content, given }: Heard)
 function wantsElse({ filling: { turn, open }, foreign, content, gathered, given }: Heard): boolean {
   const accepted = foreign.length > 0 ? null : acceptedIn(turn.matter);
   if (accepted === null || accepted === open.intent || isSmallTalk(turn, accepted)) return false;
+  // Values alone ask for nothing else than what is open, whatever they resemble.
+  if (saysOnlyValues(turn) || onlyValues(turn, open.intent, open.asked)) return false;
   const repeated =
     Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) && onlyValues(turn, open.intent);
   const answersAsked =
-    open.asked !== null && (given[open.asked] !== undefined || gathered.wrong.some(({ slot }) => slot === open.asked));
+    open.asked !== null &&
+    (given[open.asked] !== undefined ||
+      gathered.between?.slot === open.asked ||
+      gathered.wrong.some(({ slot }) => slot === open.asked));
   return content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given));
 }
 

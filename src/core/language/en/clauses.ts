@@ -26,6 +26,9 @@ const BUT = /^(?:but|except)(?: |$)/;
 
 const ENDS_IT = /^(?:cancel|stop|end|drop|scrap|quit|abort|undo|bin|skip)$/;
 
+const LETS_BE =
+  /^(?:(?:no|ok|okay|oh|well|actually|please) )*(?:never ?mind|nvm|forget (?:it|that|about it)|leave (?:it|that|this)|(?:it )?(?:doesnt|does not) matter|no matter)(?: then| thanks| thank you| please)*$/;
+
 /** Words of a choice that name no option. */
 const LITTLE = new Set(
   'the a an i id want to would like mean meant please its it is my about one option that this first ok yes no and of for'.split(
@@ -53,5 +56,7 @@ export const CLAUSES: Clauses = {
   replaces: (folded) => / (?:instead|rather) /.test(` ${folded} `),
   endsIt: (word) => ENDS_IT.test(word),
   calledOff: (folded) => /^cancel \S+ \S+/.test(folded),
+  letsBe: (folded) => LETS_BE.test(folded),
+  insteadAtEnd: /[,\s]+(?:instead|rather)\s*[.!]*\s*$/iu,
   isLittle: (word) => LITTLE.has(word),
 };

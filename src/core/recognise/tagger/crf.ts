@@ -1,9 +1,15 @@
+import { VIEW_LENGTH } from '../../encode/words.js';
+
 /** A sentence for a tagger: the features of each word, as hashes. */
 export type FeatureRows = readonly (readonly number[])[];
+
+/** How the encoder sees each word of a sentence; `null` where it does not. */
+export type Views = readonly (Float32Array | null)[];
 
 /** A sentence with the label of each word, an index among the labels. */
 export interface LabelledRows {
   rows: FeatureRows;
+  views: Views;
   labels: readonly number[];
 }
 
@@ -15,12 +21,16 @@ export interface ChainModel {
   features: Uint32Array;
   /** features × labels, row-major. */
   weights: Float32Array;
+  /** What each number of a word's view counts for each label: {@link VIEW_LENGTH} × labels, row-major. */
+  viewWeights: Float32Array;
   /** labels × labels, row-major: from the label before to the label. */
   transitions: Float32Array;
   /** What each label scores at the first word. */
   starts: Float32Array;
 }
 
+/** How much a word's view counts beside its features, each of which is one. */
+export const VIEW_SCALE = 2;
 const ROUNDS = 15;
 const RATE = 0.08;
 /** Strength of the L2 penalty, per step. */
@@ -42,18 +52,20 @@ interface Shares {
 class Chain {
   readonly #size: number;
   readonly #weights: Float32Array;
+  readonly #viewWeights: Float32Array;
   readonly #transitions: Float32Array;
   readonly #starts: Float32Array;
 
-  constructor({ size, weights, transitions, starts }: Omit<ChainModel, 'features'>) {
+  constructor({ size, weights, viewWeights, transitions, starts }: Omit<ChainModel, 'features'>) {
     this.#size = size;
     this.#weights = weights;
+    this.#viewWeights = viewWeights;
     this.#transitions = transitions;
     this.#starts = starts;
   }
 
-  /** What each label scores at each word by the word's own features: words × labels. */
-  scores(rows: readonly Int32Array[]): Float64Array {
+  /** What each label scores at each word by the word's own features and its view: words × labels. */
+  scores(rows: readonly Int32Array[], views: Views): Float64Array {
     const size = this.#size;
     const scores = new Float64Array(rows.length * size);
     for (let row = 0; row < rows.length; row++) {
@@ -61,6 +73,12 @@ class Chain {
       for (let at = 0; at < places.length; at++) {
         const from = places[at]! * size;
         for (let label = 0; label < size; label++) scores[row * size + label]! += this.#weights[from + label]!;
+      }
+      const view = views[row];
+      for (let at = 0; view && at < view.length; at++) {
+        const share = VIEW_SCALE * view[at]!;
+        for (let label = 0; label < size; label++)
+          scores[row * size + label]! += share * this.#viewWeights[at * size + label]!;
       }
     }
     if (rows.length > 0) for (let label = 0; label < size; label++) scores[label]! += this.#starts[label]!;
@@ -159,11 +177,13 @@ export function trainChain(
   const place = new Map([...features].map((feature, index) => [feature, index]));
   const indexed = sentences
     .filter(({ rows }) => rows.length > 0)
-    .map(({ rows, labels }) => ({
+    .map(({ rows, views, labels }) => ({
       labels,
+      views,
       rows: rows.map((row) => Int32Array.from(row, (feature) => place.get(feature)!)),
     }));
   const weights = new Float32Array(features.length * size);
+  const viewWeights = new Float32Array(VIEW_LENGTH * size);
   const transitions = new Float32Array(size * size);
   const starts = new Float32Array(size);
   for (let label = 0; label < size; label++) {
@@ -171,21 +191,25 @@ export function trainChain(
     for (let before = 0; before < size; before++)
       if (!allowed(before, label)) transitions[before * size + label] = NEVER;
   }
-  const chain = new Chain({ size, weights, transitions, starts });
-  const [forWeights, forTransitions, forStarts] = [weights, transitions, starts].map(descent) as [
-    Descent,
-    Descent,
-    Descent,
-  ];
+  const chain = new Chain({ size, weights, viewWeights, transitions, starts });
+  const [forWeights, forViews, forTransitions, forStarts] = [weights, viewWeights, transitions, starts].map(
+    descent,
+  ) as [Descent, Descent, Descent, Descent];
   const gradient = new Float64Array(size);
+  const share = new Float64Array(size);
   for (let round = 0; round < ROUNDS; round++) {
-    for (const { rows, labels } of indexed) {
-      const { words, pairs } = chain.shares(chain.scores(rows), rows.length);
+    for (const { rows, views, labels } of indexed) {
+      const { words, pairs } = chain.shares(chain.scores(rows, views), rows.length);
       for (let row = 0; row < rows.length; row++) {
         for (let label = 0; label < size; label++)
           gradient[label] = (labels[row] === label ? 1 : 0) - words[row * size + label]!;
         const places = rows[row]!;
         for (let at = 0; at < places.length; at++) forWeights(places[at]! * size, gradient);
+        const view = views[row];
+        for (let at = 0; view && at < view.length; at++) {
+          for (let label = 0; label < size; label++) share[label] = VIEW_SCALE * view[at]! * gradient[label]!;
+          forViews(at * size, share);
+        }
         if (row === 0) forStarts(0, gradient);
       }
       for (let at = 0; at < pairs.length; at++) pairs[at] = -pairs[at]!;
@@ -193,7 +217,7 @@ export function trainChain(
       forTransitions(0, pairs);
     }
   }
-  return { size, features, weights, transitions, starts };
+  return { size, features, weights, viewWeights, transitions, starts };
 }
 
 /** Takes a step along a gradient, from a place in an array on. */
@@ -218,14 +242,14 @@ function descent(array: Float32Array): Descent {
 /** A trained tagger, ready to label sentences. */
 export interface Labeller {
   /** The likeliest labels, and how likely each label is at each word: words × labels. */
-  label(rows: FeatureRows): { labels: number[]; shares: Float64Array };
+  label(rows: FeatureRows, views: Views): { labels: number[]; shares: Float64Array };
 }
 
 export function openChain(model: ChainModel): Labeller {
   const place = new Map([...model.features].map((feature, index) => [feature, index]));
   const chain = new Chain(model);
   return {
-    label(rows) {
+    label(rows, views) {
       const known = rows.map((row) => {
         const places: number[] = [];
         for (const feature of row) {
@@ -234,7 +258,7 @@ export function openChain(model: ChainModel): Labeller {
         }
         return Int32Array.from(places);
       });
-      const scores = chain.scores(known);
+      const scores = chain.scores(known, views);
       return { labels: chain.best(scores, rows.length), shares: chain.shares(scores, rows.length).words };
     },
   };

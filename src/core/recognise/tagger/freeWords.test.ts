@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { encoderFolder, loadEncoder } from '../../../server/encoder/load.js';
+import { encoderFolder } from '../../../server/encoder/files.js';
+import { loadEncoder } from '../../../server/encoder/load.js';
 import type { BotDocument } from '../../bot/document.js';
 import { encodeTexts, NO_VECTORS, type Vectors } from '../../encode/encoder.js';
 import { readBotFile } from '../../formats/botFile.js';
@@ -63,7 +64,9 @@ describe('free words, people and places in messages of customers, learned from a
       [
         'thing',
         'my mittens',
-        'the words around it are like those around thing in the utterances, and “mittens” is near to “rucksack” there',
+        expect.stringMatching(
+          /^the words around it are like those around thing in the utterances, and “mittens” is near to “(?:glove|scarf|shoe|purse)” there$/,
+        ),
       ],
       ['where', 'the potting shed', expect.stringMatching(/^the words around it are like those around where/)],
     ]);

@@ -1,15 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { NO_VECTORS } from '../../encode/encoder.js';
+import { VIEW_LENGTH } from '../../encode/words.js';
 import { readBotFile } from '../../formats/botFile.js';
 import { LANGUAGES } from '../../language/index.js';
 import { prepareFinders } from '../finders/index.js';
 import { prepareReader, wordsOf } from '../reading.js';
-import { openChain, trainChain } from './crf.js';
+import { openChain, trainChain, VIEW_SCALE } from './crf.js';
 import { openTagger, trainTaggers } from './tagger.js';
-import { packWords, WordTable } from './wordViews.js';
 
-const NO_WORDS = new WordTable(packWords([], NO_VECTORS));
 const BOT = `
 reedGate: 1
 name: Lost and found
@@ -53,8 +52,9 @@ const readText = (text: string) => {
   const message = reader.read(text);
   return { message, candidates: findAll(message, '2026-03-04T09:30') };
 };
-const models = trainTaggers(bot, readText, NO_VECTORS);
-const tag = openTagger(models['loss']!, NO_WORDS, LANGUAGES.en);
+const lesson = { readText, vectors: NO_VECTORS };
+const models = trainTaggers(bot, lesson);
+const tag = openTagger(models['loss']!, LANGUAGES.en);
 const spansOf = (text: string) => {
   const { message, candidates } = readText(text);
   return tag(message, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);
@@ -106,24 +106,33 @@ describe('the tagger', () => {
   });
 
   it('is trained to the same weights every time, and only for forms that need one', () => {
-    expect(trainTaggers(bot, readText, NO_VECTORS)).toEqual(models);
+    expect(trainTaggers(bot, lesson)).toEqual(models);
     const plain = { ...bot, forms: [{ ...bot.forms[0]!, slots: [{ ...bot.forms[0]!.slots[2]! }] }] };
-    expect(trainTaggers(plain, readText, NO_VECTORS)).toEqual({});
+    expect(trainTaggers(plain, lesson)).toEqual({});
   });
 });
+
+const UNSEEN = [null, null, null, null];
+
+/** A view of which only the first numbers are not zero. */
+function seen(...numbers: number[]): Float32Array {
+  const view = new Float32Array(VIEW_LENGTH);
+  view.set(numbers);
+  return view;
+}
 
 describe('a chain of labels', () => {
   const model = trainChain(
     [
-      { rows: [[1], [2], [3]], labels: [0, 1, 2] },
-      { rows: [[1], [1], [2]], labels: [0, 0, 1] },
+      { rows: [[1], [2], [3]], views: UNSEEN, labels: [0, 1, 2] },
+      { rows: [[1], [1], [2]], views: UNSEEN, labels: [0, 0, 1] },
     ],
     3,
     (before, label) => label !== 2 || before === 1 || before === 2,
   );
 
   it('takes no step that is not allowed, and its shares add up to one at each word', () => {
-    const { labels, shares } = openChain(model).label([[3], [3], [2], [9]]);
+    const { labels, shares } = openChain(model).label([[3], [3], [2], [9]], UNSEEN);
     expect(labels[0]).not.toBe(2);
     for (let row = 0; row < 4; row++)
       expect([...shares.subarray(row * 3, row * 3 + 3)].reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9);
@@ -134,26 +143,44 @@ describe('a chain of labels', () => {
     const weights = (length: number) => fc.array(weight, { minLength: length, maxLength: length });
     fc.assert(
       fc.property(
-        fc.record({ weights: weights(6), transitions: weights(4), starts: weights(2) }),
-        fc.array(fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), { minLength: 1, maxLength: 4 }),
-        (given, rows) => {
+        fc.record({ weights: weights(6), views: weights(4), transitions: weights(4), starts: weights(2) }),
+        fc.array(
+          fc.record({
+            features: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }),
+            view: fc.option(weights(2)),
+          }),
+          { minLength: 1, maxLength: 4 },
+        ),
+        (given, words) => {
+          const rows = words.map(({ features }) => features);
+          const views = words.map(({ view }) => view && seen(...view));
+          const viewWeights = new Float32Array(VIEW_LENGTH * 2);
+          viewWeights.set(given.views);
           const chain = {
             size: 2,
             features: Uint32Array.of(1, 2, 3),
             weights: Float32Array.from(given.weights),
+            viewWeights,
             transitions: Float32Array.from(given.transitions),
             starts: Float32Array.from(given.starts),
           };
           const scoreOf = (labels: number[]): number =>
             labels.reduce((sum, label, row) => {
               const own = rows[row]!.reduce((total, feature) => total + chain.weights[(feature - 1) * 2 + label]!, 0);
+              const view = views[row] ?? [];
+              const bySight = viewWeights[label]! * (view[0] ?? 0) + viewWeights[2 + label]! * (view[1] ?? 0);
               const before = labels[row - 1];
-              return sum + own + (before === undefined ? chain.starts[label]! : chain.transitions[before * 2 + label]!);
+              return (
+                sum +
+                own +
+                VIEW_SCALE * bySight +
+                (before === undefined ? chain.starts[label]! : chain.transitions[before * 2 + label]!)
+              );
             }, 0);
           const ways = Array.from({ length: 2 ** rows.length }, (_, way) => rows.map((__, row) => (way >> row) & 1));
           const likely = ways.map((way) => Math.exp(scoreOf(way)));
           const total = likely.reduce((sum, share) => sum + share, 0);
-          const { labels, shares } = openChain(chain).label(rows);
+          const { labels, shares } = openChain(chain).label(rows, views);
           rows.forEach((_, row) => {
             const wanted = ways.reduce((sum, way, at) => sum + (way[row] === 1 ? likely[at]! : 0), 0) / total;
             expect(shares[row * 2 + 1]).toBeCloseTo(wanted, 5);
@@ -164,8 +191,19 @@ describe('a chain of labels', () => {
     );
   });
 
+  it('learns from how words are seen where nothing else tells them apart', () => {
+    const sentence = (...order: number[]) => ({
+      rows: order.map(() => [1]),
+      views: order.map((label) => seen(label === 1 ? 1 : -1)),
+      labels: order,
+    });
+    const taught = trainChain([sentence(0, 1, 0), sentence(1, 0, 0), sentence(0, 0, 1)], 2, () => true);
+    const views = [seen(-0.9), seen(-0.8), seen(0.7), seen(-0.9)];
+    expect(openChain(taught).label([[1], [1], [1], [1]], views).labels).toEqual([0, 0, 1, 0]);
+  });
+
   it('labels what it was taught, and nothing in no words', () => {
-    expect(openChain(model).label([[1], [2], [3]]).labels).toEqual([0, 1, 2]);
-    expect(openChain(model).label([]).labels).toEqual([]);
+    expect(openChain(model).label([[1], [2], [3]], UNSEEN).labels).toEqual([0, 1, 2]);
+    expect(openChain(model).label([], []).labels).toEqual([]);
   });
 });

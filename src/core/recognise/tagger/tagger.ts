@@ -7,15 +7,15 @@ import { tokenAfter, tokensWithin, type Token, type TokenisedText } from '../../
 import type { Candidate } from '../finders/finder.js';
 import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
-import { OUTSIDE, WordSimilarities, WordViews, type TaughtWord, type WordTable } from './wordViews.js';
+import { gatherTaught, lookedAt, nearestTaught, viewsOf, type TaughtWords, type WordViews } from './wordViews.js';
 
 /** A tagger of one form's slots. Plain data. */
 export interface TaggerModel {
   /** The slots it marks; their labels are 1 + 2 × place for the first word and 2 + 2 × place for those after it. */
   slots: string[];
   chain: ChainModel;
-  /** The words it learned from, in English: words like them are read like them. */
-  taught: TaughtWord[];
+  /** The words of values that it learned from: what a new word is like is told by them. */
+  taught: TaughtWords;
 }
 
 /** Words that the tagger takes for a slot. Offsets are UTF-16 code units of the original text. */
@@ -38,6 +38,8 @@ export interface Tagging {
 
 /** Kinds of value that finders cannot find, or not all of them: any words may be one. */
 const LEARNED_KINDS: readonly EntityKind[] = ['free', 'person', 'address'];
+/** The label of a word that belongs to no value. */
+const OUTSIDE = 0;
 const FEWEST_MARKS = 3;
 /** Marked utterances that a tagger learns from, an even share of each intent's; more would teach it little. */
 const MOST_MARKED = 300;
@@ -85,23 +87,15 @@ function candidateTags(tokens: readonly Token[], candidates: readonly Candidate[
   return tags.map((own) => own.sort().join(' '));
 }
 
-/** How a word is seen. */
-interface Sight {
-  language: Language;
-  /** As the encoder sees it. */
-  view: (word: string) => readonly string[];
-}
-
 /**
  * The features of every word: itself and its neighbours, endings, shapes, signs before it, the values that the finders
- * see there, how the sentence is built, and how the encoder sees the word.
- * @param sight how a word is seen: in its language, and by the encoder
+ * see there, and how the sentence is built.
  * @param hidden words whose spelling is withheld, so that what stands around them is learned
  */
 function featureRows(
   { text, tokens }: TokenisedText,
   candidates: readonly Candidate[],
-  { language, view }: Sight,
+  language: Language,
   hidden: (at: number) => boolean = () => false,
 ): number[][] {
   const words = tokens.map(({ mended }, at) => (hidden(at) ? HIDDEN : mended));
@@ -134,7 +128,6 @@ function featureRows(
       ...(at === 0 ? ['first'] : []),
       ...(at === tokens.length - 1 ? ['last'] : []),
       ...classFeatures(tokens, at, language),
-      ...view(token.mended),
     ].map(hash);
   });
 }
@@ -169,11 +162,8 @@ function needsTagger(document: BotDocument, form: Form): boolean {
   return learned || new Set(form.slots.map(({ entity }) => entity)).size < form.slots.length;
 }
 
-/** What a training leaves for the next: taggers with what each learned from, by form, and how like words are. */
-export class TaggerMemory {
-  readonly forms = new Map<string, { learned: string; model: TaggerModel }>();
-  readonly similarities = new WordSimilarities();
-}
+/** What a training leaves for the next: taggers with what each learned from, by form. */
+export type TaggerMemory = Map<string, { learned: string; model: TaggerModel }>;
 
 /** Reads a text with the finders of the bot, as messages are read. */
 export type ReadForTagger = (text: string) => { message: TokenisedText; candidates: Candidate[] };
@@ -185,33 +175,27 @@ function markedFor(document: BotDocument, form: Form): MarkedText[] {
   return filling.flatMap(({ utterances }) => utterances.slice(0, share));
 }
 
-/** The words whose vectors the taggers of a bot learn from, as they are read, each once. */
-export function wordsForTaggers(document: BotDocument, read: (text: string) => TokenisedText): string[] {
-  const texts = document.forms
+/** What the encoder is to look at for the taggers of a bot, each once. */
+export function textsForTaggers(document: BotDocument, read: (text: string) => TokenisedText): string[] {
+  const marked = document.forms
     .filter((form) => needsTagger(document, form))
-    .flatMap((form) => markedFor(document, form).map(({ text }) => text));
-  return [...new Set(texts.flatMap((text) => read(text).tokens.map((token) => token.mended)))];
+    .flatMap((form) => markedFor(document, form));
+  return [...new Set(marked.map(({ text }) => lookedAt(read(text))))];
 }
 
-/** What each word was marked as, by word. */
-function groupsOf(
-  sentences: readonly { sentence: TokenisedText; labels: readonly number[] }[],
-): Map<string, Set<number>> {
-  const groups = new Map<string, Set<number>>();
-  for (const { sentence, labels } of sentences) {
-    sentence.tokens.forEach((token, at) => {
-      const marked = groups.get(token.mended) ?? new Set();
-      groups.set(token.mended, marked.add(Math.ceil(labels[at]! / 2)));
-    });
-  }
-  return groups;
+/** A sentence that a tagger learns from. */
+interface MarkedSentence {
+  sentence: TokenisedText;
+  candidates: readonly Candidate[];
+  labels: number[];
+  views: WordViews;
 }
 
 /** Trains a tagger on the marked utterances of the intents that fill a form; `null` where too few are marked. */
 function trainTagger(
   document: BotDocument,
   form: Form,
-  readText: ReadForTagger,
+  { readText, vectors }: TaggerLesson,
   memory: TaggerMemory,
 ): TaggerModel | null {
   const marked = markedFor(document, form);
@@ -219,51 +203,77 @@ function trainTagger(
     .map(({ name }) => name)
     .filter((name) => marked.some(({ marks }) => marks.some(({ slot }) => slot === name)));
   if (marked.reduce((sum, { marks }) => sum + marks.length, 0) < FEWEST_MARKS) return null;
-  const cut = marked.flatMap(({ text, marks }) => {
+  const language = languageOf(document);
+  const cut = marked.flatMap(({ text, marks }): MarkedSentence[] => {
     const { message: whole, candidates } = readText(text);
+    const views = viewsOf(whole, vectors);
     return bySentence(whole).map((sentence) => ({
       sentence,
       candidates,
       labels: labelsOf(sentence.tokens, marks, slots),
+      views,
     }));
   });
-  const taught = memory.similarities.view(groupsOf(cut));
-  const views = new Map(taught.map(({ word, view }) => [word, view]));
-  const sight: Sight = { language: languageOf(document), view: (word) => views.get(word) ?? [] };
-  const sentences = cut.flatMap(({ sentence, candidates, labels }): LabelledRows[] => {
-    const plain = { rows: featureRows(sentence, candidates, sight), labels };
+  const sentences = cut.flatMap(({ sentence, candidates, labels, views }): LabelledRows[] => {
+    const seen = sentence.tokens.map((token) => views.get(token) ?? null);
+    const plain = { rows: featureRows(sentence, candidates, language), views: seen, labels };
     // Once more without the values' own words, so that values never seen are found by what stands around them.
     return labels.every((label) => label === OUTSIDE)
       ? [plain]
-      : [plain, { rows: featureRows(sentence, candidates, sight, (at) => labels[at] !== OUTSIDE), labels }];
+      : [
+          plain,
+          {
+            rows: featureRows(sentence, candidates, language, (at) => labels[at] !== OUTSIDE),
+            views: seen,
+            labels,
+          },
+        ];
   });
-  const learned = JSON.stringify([slots, sentences]);
-  const known = memory.forms.get(form.name);
+  // What the encoder sees follows from the text.
+  const learned = JSON.stringify([
+    slots,
+    marked.map(({ text }) => text),
+    sentences.map(({ rows, labels, views }) => [rows, labels, views.map((view) => view !== null)]),
+  ]);
+  const known = memory.get(form.name);
   if (known?.learned === learned) return known.model;
-  const model = { slots, chain: trainChain(sentences, 1 + 2 * slots.length, mayFollow), taught };
-  memory.forms.set(form.name, { learned, model });
+  const model = {
+    slots,
+    chain: trainChain(sentences, 1 + 2 * slots.length, mayFollow),
+    taught: gatherTaught(cut.flatMap(wordsOfValues), language),
+  };
+  memory.set(form.name, { learned, model });
   return model;
+}
+
+/** The words of values in a sentence, with the place of their slot. */
+const wordsOfValues = ({ sentence, labels, views }: MarkedSentence) =>
+  sentence.tokens.flatMap((token, at) =>
+    labels[at] === OUTSIDE
+      ? []
+      : [{ word: token.mended, slot: Math.ceil(labels[at]! / 2) - 1, view: views.get(token) ?? null }],
+  );
+
+/** What taggers are taught with. */
+export interface TaggerLesson {
+  readText: ReadForTagger;
+  /** Of {@link textsForTaggers}; words that were not looked at are learned by their letters alone. */
+  vectors: Vectors;
 }
 
 /**
  * Trains the taggers that a bot's forms need, by form.
- * @param vectors of {@link wordsForTaggers}; words without one are learned by their letters alone
  * @param memory of the training before
  */
 export function trainTaggers(
   document: BotDocument,
-  readText: ReadForTagger,
-  vectors: Vectors,
-  memory: TaggerMemory = new TaggerMemory(),
+  lesson: TaggerLesson,
+  memory: TaggerMemory = new Map(),
 ): Record<string, TaggerModel> {
-  memory.similarities.open(
-    wordsForTaggers(document, (text) => readText(text).message),
-    vectors,
-  );
   const taggers: Record<string, TaggerModel> = {};
   for (const form of document.forms) {
     if (!needsTagger(document, form)) continue;
-    const tagger = trainTagger(document, form, readText, memory);
+    const tagger = trainTagger(document, form, lesson, memory);
     if (tagger) taggers[form.name] = tagger;
   }
   return taggers;
@@ -283,19 +293,22 @@ function stretchesOf(labels: readonly number[]): { slot: number; from: number; t
   return stretches;
 }
 
-/** Marks a message. @param vectors of its words; those lacking are read by their letters alone */
+/** Marks a message. @param vectors with what the encoder saw of it; without, words are read by their letters alone */
 export type Tag = (message: TokenisedText, candidates: readonly Candidate[], vectors: Vectors) => Tagging;
 
-/** Makes a tagger ready to mark messages. @param table that has every word it was taught with */
-export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTable, language: Language): Tag {
+/** Makes a tagger ready to mark messages. */
+export function openTagger({ slots, chain, taught }: TaggerModel, language: Language): Tag {
   const labeller = openChain(chain);
-  const views = new WordViews(taught, table, language);
   const size = chain.size;
   return (message, candidates, vectors) => {
     const sentences = bySentence(message);
+    const views = viewsOf(message, vectors);
     const tokens = sentences.flatMap((sentence) => sentence.tokens);
     const tagged = sentences.map((sentence) =>
-      labeller.label(featureRows(sentence, candidates, { language, view: (word) => views.of(word, vectors) })),
+      labeller.label(
+        featureRows(sentence, candidates, language),
+        sentence.tokens.map((token) => views.get(token) ?? null),
+      ),
     );
     const labels = tagged.flatMap((own) => own.labels);
     const shares = tagged.flatMap((own) => [...own.shares]);
@@ -311,14 +324,14 @@ export function openTagger({ slots, chain, taught }: TaggerModel, table: WordTab
       while (first <= last && language.isEdge(tokens[first]!.mended)) first++;
       while (last >= first && language.isEdge(tokens[last]!.mended)) last--;
       if (first > last) return [];
-      const words = tokens.slice(first, last + 1).map((token) => token.mended);
+      const words = tokens.slice(first, last + 1).map((token) => ({ word: token.mended, view: views.get(token) }));
       return [
         {
           slot: slots[slot]!,
           start: tokens[first]!.start,
           end: tokens[last]!.end,
           confidence: mean(slot, first, last + 1),
-          like: () => views.nearest(words, 1 + slot, vectors),
+          like: () => nearestTaught(taught, words, slot, language),
         },
       ];
     });

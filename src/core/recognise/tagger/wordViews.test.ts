@@ -1,102 +1,79 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { VECTOR_LENGTH, type Vectors } from '../../encode/encoder.js';
+import { partsOf, VIEW_LENGTH } from '../../encode/words.js';
 import { LANGUAGES } from '../../language/index.js';
-import { packWords, viewOf, WordSimilarities, WordTable, WordViews } from './wordViews.js';
+import { tokenise } from '../../text/tokens.js';
+import { gatherTaught, lookedAt, nearestTaught, viewsOf } from './wordViews.js';
 
 /** A unit vector in the plane of the first two numbers. */
 function at(degrees: number): Float32Array {
-  const vector = new Float32Array(VECTOR_LENGTH);
+  const view = new Float32Array(VIEW_LENGTH);
   const angle = (degrees * Math.PI) / 180;
-  [vector[0], vector[1]] = [Math.cos(angle), Math.sin(angle)];
-  return vector;
+  [view[0], view[1]] = [Math.cos(angle), Math.sin(angle)];
+  return view;
 }
 
-const VECTORS: Vectors = new Map([
-  ['scarf', at(0)],
-  ['glove', at(10)],
-  ['purse', at(20)],
-  ['hall', at(90)],
-  ['stairs', at(100)],
-  ['lost', at(200)],
-  ['hat', at(12)],
-  ['porch', at(97)],
-]);
-
-const GROUPS = new Map([
-  ['scarf', new Set([1])],
-  ['glove', new Set([1])],
-  ['purse', new Set([0, 1])],
-  ['hall', new Set([2])],
-  ['stairs', new Set([2])],
-  ['lost', new Set([0])],
-]);
-
-function taughtWords(vectors: Vectors = VECTORS) {
-  const similarities = new WordSimilarities();
-  similarities.open([...GROUPS.keys()], vectors);
-  return similarities.view(GROUPS);
-}
-
-const TABLE = new WordTable(packWords([...GROUPS.keys()], VECTORS));
-
-describe('how the encoder sees a word', () => {
-  const taught = taughtWords();
-  const views = new WordViews(taught, TABLE, LANGUAGES.en);
-
-  it('tells what the nearest taught words were marked as', () => {
-    expect(views.of('hat', VECTORS)).toEqual(
-      expect.arrayContaining(['vb=1', 'vk=1>1', 'vk=1>2', 'vk=1>3', 'vs=1', 'vo']),
-    );
-    expect(views.of('porch', VECTORS)).toEqual(expect.arrayContaining(['vb=2', 'vk=2>1', 'vk=2>2', 'vs=2', 'vo']));
+describe('what the encoder looks at for the taggers', () => {
+  it('is the words as they are read, and the signs between them', () => {
+    const message = tokenise('“Two, not fuor”, for Anna?');
+    message.tokens[2]!.mended = 'four';
+    expect(partsOf(lookedAt(message))).toEqual([
+      { text: '“', isWord: false },
+      { text: 'Two', isWord: true },
+      { text: ',', isWord: false },
+      { text: 'not', isWord: true },
+      { text: 'four', isWord: true },
+      { text: '”,', isWord: false },
+      { text: 'for', isWord: true },
+      { text: 'Anna', isWord: true },
+      { text: '?', isWord: false },
+    ]);
   });
 
-  it('counts a word of several groups for each of them', () => {
-    expect(views.of('hat', VECTORS)).toContain('vk=0>1');
-  });
-
-  it('never takes a word for its own neighbour, so that taught and new words are seen alike', () => {
-    const scarf = taught.find(({ word }) => word === 'scarf')!;
-    const withoutIt = taught.filter(({ word }) => word !== 'scarf');
-    const cosines = withoutIt.map(({ word }) =>
-      VECTORS.get(word)!.reduce((sum, value, place) => sum + value * at(0)[place]!, 0),
-    );
-    expect(scarf.view).toEqual(viewOf('scarf', withoutIt, cosines));
-  });
-
-  it('sees nothing without a vector or without taught words', () => {
-    expect(views.of('unheard', VECTORS)).toEqual([]);
-    expect(new WordViews([], TABLE, LANGUAGES.en).of('hat', VECTORS)).toEqual([]);
-    expect(taughtWords(new Map())).toEqual([]);
-  });
-
-  it('names the taught word that is nearest, where one is near at all', () => {
-    expect(views.nearest(['my', 'hat'], 1, VECTORS)).toEqual({ word: 'hat', near: 'glove' });
-    expect(views.nearest(['scarf'], 1, VECTORS)).toEqual({ word: 'scarf', near: 'glove' });
-    expect(views.nearest(['hat'], 2, VECTORS)).toBeNull();
-  });
-
-  it('is the same whatever the order in which words were asked for', () => {
-    fc.assert(
-      fc.property(fc.shuffledSubarray([...VECTORS.keys()], { minLength: 1 }), (words) => {
-        const fresh = new WordViews(taught, TABLE, LANGUAGES.en);
-        for (const word of words) expect(fresh.of(word, VECTORS)).toEqual(views.of(word, VECTORS));
-      }),
-    );
+  it('is nothing where there are no words, and of a long message its first eighty', () => {
+    expect(lookedAt(tokenise('?!'))).toBe('');
+    expect(partsOf(lookedAt(tokenise('word '.repeat(200))))).toHaveLength(80);
   });
 });
 
-describe('vectors of words in a model', () => {
-  it('come back as they went in, without words that have none', () => {
-    const packed = packWords(['scarf', 'unheard', 'hall'], VECTORS);
-    expect(packed.words).toEqual(['scarf', 'hall']);
-    const table = new WordTable(packed);
-    expect(['scarf', 'unheard', 'hall'].map((word) => table.has(word))).toEqual([true, false, true]);
-    expect(table.vectorOf('hall', new Map())).toEqual(at(90));
-    expect(table.vectorOf('unheard', new Map([['unheard', at(3)]]))).toEqual(at(3));
-    expect([...table.cosines(at(30), table.placesOf(['hall', 'scarf']))]).toEqual([
-      expect.closeTo(0.5, 5),
-      expect.closeTo(Math.cos(Math.PI / 6), 5),
+describe('how the encoder sees the words of a message', () => {
+  const message = tokenise('my hat, please');
+
+  it('is a view for each word in its place', () => {
+    const all = Float32Array.from([...at(10), ...at(20), ...at(30)]);
+    const views = viewsOf(message, new Map([[lookedAt(message), all]]));
+    expect(message.tokens.map((token) => views.get(token))).toEqual([at(10), at(20), at(30)]);
+  });
+
+  it('is nothing where the message was not looked at', () => {
+    expect(viewsOf(message, new Map()).size).toBe(0);
+  });
+});
+
+describe('words that a tagger was taught', () => {
+  const taught = gatherTaught(
+    [
+      { word: 'scarf', slot: 0, view: at(0) },
+      { word: 'my', slot: 0, view: at(5) },
+      { word: 'glove', slot: 0, view: at(10) },
+      { word: 'unseen', slot: 0, view: null },
+      { word: 'hall', slot: 1, view: at(90) },
+    ],
+    LANGUAGES.en,
+  );
+  const nearest = (word: string, degrees: number, slot: number) =>
+    nearestTaught(taught, [{ word, view: at(degrees) }], slot, LANGUAGES.en);
+
+  it('are those that tell something and were seen', () => {
+    expect([taught.words, taught.slots]).toEqual([
+      ['scarf', 'glove', 'hall'],
+      [0, 0, 1],
     ]);
+  });
+
+  it('are named where a word of the same slot is near to one of them, never a word to itself', () => {
+    expect(nearest('hat', 12, 0)).toEqual({ word: 'hat', near: 'glove' });
+    expect(nearest('scarf', 2, 0)).toEqual({ word: 'scarf', near: 'glove' });
+    expect(nearest('hat', 12, 1)).toBeNull();
+    expect(nearest('my', 9, 0)).toBeNull();
   });
 });
