@@ -167,12 +167,27 @@ test('the sentences of the bot stand on a page of their own and can be changed a
   await page.getByRole('button', { name: 'Add a desk' }).click();
   await page.getByRole('textbox', { name: 'Name of the new desk' }).fill('tea_room');
   await page.getByRole('button', { name: 'Add the desk' }).click();
-  await page.getByLabel('Failed tries in a row').fill('2');
-  await page.getByLabel('Failed tries in a row').press('Tab');
+  const tries = page.getByLabel('Failed tries in a row');
+  await tries.fill('12');
+  await tries.press('Tab');
+  await expect(page.getByText('From 1 to 9.')).toBeVisible();
+  await tries.press('Escape');
+  await expect(tries).toHaveValue('3');
+  await tries.fill('2');
+  // What another change brings back leaves alone what is being typed.
+  await page.evaluate(async () => {
+    await fetch('/api/bots/1/acts', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ do: 'changeSettings', to: { greeting: ['Good day.'] } }),
+    });
+  });
+  await expect(page.getByRole('textbox', { name: 'Greeting', exact: true })).toHaveValue('Good day.');
+  await tries.press('Tab');
   await modelCurrent(page);
   await page.reload();
   await expect(left).toHaveValue('Fine, we let that be.');
-  await expect(page.getByLabel('Failed tries in a row')).toHaveValue('2');
+  await expect(tries).toHaveValue('2');
   await expectAccessible(page);
   await visit(page, `${server.url}/bots/1/try`);
   await page.getByRole('button', { name: 'Start anew' }).click();

@@ -4,6 +4,7 @@
   import type { TextsView } from '$core/contract/say.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Choice from '../shared/Choice.svelte';
+  import { Draft } from '../shared/draft.svelte.js';
   import TextLines from './TextLines.svelte';
 
   /** The greeting, and what is said when nothing was understood. */
@@ -11,10 +12,10 @@
 
   const setNoMatch = (to: NoMatchChange) => keepEdit(botId, { do: 'changeNoMatch', to });
 
-  /** A number that cannot be is told by the field. */
-  const setTries = (tries: number | null) => {
-    if (tries !== null && tries >= 1 && tries <= 9 && tries !== view.noMatch.tries) void setNoMatch({ tries });
-  };
+  const tries = new Draft(
+    () => String(view.noMatch.tries),
+    (typed) => /^[1-9]$/.test(typed) && setNoMatch({ tries: Number(typed) }),
+  );
 </script>
 
 <div class="texts">
@@ -40,8 +41,12 @@
       size="sm"
       min={1}
       max={9}
-      value={view.noMatch.tries}
-      on:change={({ detail }) => setTries(detail)}
+      value={tries.shown === '' ? null : Number(tries.shown)}
+      invalid={tries.refused !== null}
+      invalidText="From 1 to 9."
+      on:input={({ detail }) => tries.type(String(detail ?? ''))}
+      on:blur={() => tries.left()}
+      on:keydown={(event) => tries.press(event, { lines: false })}
     />
     <span class="soft">failed tries in a row, then to</span>
     <Choice
