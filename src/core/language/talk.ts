@@ -102,6 +102,19 @@ export interface ValueWords {
   tellsHalfOfDay: (words: string) => boolean;
 }
 
+/** What is changed, and what it is changed to. */
+export interface ChangeWords {
+  /** Whether a slot's name says that it holds what was until now, and what is to be. */
+  isFormerName: (name: string) => boolean;
+  isComingName: (name: string) => boolean;
+  /** How much the words on either side of a value tell that it is to be: below 0 it was. */
+  tells: (before: string, after: string) => number;
+  /** Whether words that could be a stretch of days or times, or a change from one to another, are a stretch. */
+  isStretch: (words: string) => boolean;
+  /** Whether the words between two values put the second in place of the first. */
+  corrects: (between: string) => boolean;
+}
+
 /** The two ends of a stretch of days. */
 export interface StretchWords {
   /** Whether a slot's name says that it holds the last day. */
@@ -174,6 +187,7 @@ export interface Talk {
   figures: Figures;
   freeWords: FreeWords;
   values: ValueWords;
+  changes: ChangeWords;
   stretches: StretchWords;
   slots: SlotNames;
   wishes: WishWords;

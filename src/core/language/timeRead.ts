@@ -9,6 +9,8 @@ export interface TimeRead {
   certain: boolean;
   /** A part of the day ("morning") rather than a time by the clock. */
   partOfDay: boolean;
+  /** The two ends of a stretch, each as it reads alone: the words it stands in, and minutes from midnight. */
+  ends?: readonly { at: number; next: number; time: number }[];
 }
 
 /** Minutes from midnight as `HH:MM`. */

@@ -36,6 +36,25 @@ const shop = teaShop();
 const read = reader(shop, 'order_tea');
 const values = (text: string) => Object.fromEntries(read(text).map(({ slot, value }) => [slot, value]));
 
+/** A shop that moves orders from one day to another; two utterances are marked, too few to learn from. */
+const movingShop = teaShop((draft) => {
+  (draft['entities'] as object[]).push({ name: 'day', kind: 'date' }, { name: 'hour', kind: 'time' });
+  (draft['forms'] as object[]).push({
+    name: 'moving',
+    slots: [
+      { name: 'old_day', entity: 'day', required: false, prompts: [] },
+      { name: 'new_day', entity: 'day', prompts: ['Which day?'] },
+      { name: 'hour', entity: 'hour', required: false, prompts: [] },
+      { name: 'new_hour', entity: 'hour', required: false, prompts: [] },
+    ],
+  });
+  (draft['intents'] as object[]).push({
+    name: 'move_order',
+    form: 'moving',
+    utterances: ['can you move my order to <new_day>Friday</new_day>', 'not <old_day>Monday</old_day> please'],
+  });
+});
+
 describe('slots', () => {
   it('take values of their entity, with the words they stand in', () => {
     expect(read('two large packets of builders').map(({ slot, text, value }) => [slot, text, value])).toEqual([
@@ -217,5 +236,48 @@ describe('slots for any words', () => {
       ['who', 'Wilf Arden'],
       ['parcel', 'P7777'],
     ]);
+  });
+});
+
+describe('the two sides of a change', () => {
+  const moved = reader(movingShop, 'move_order');
+
+  it.each([
+    ['please change it from Friday to Monday', 'Friday', 'Monday'],
+    ['could we go for Monday instead of Friday', 'Friday', 'Monday'],
+    ["I'm down for Friday but I'd need it on Monday", 'Friday', 'Monday'],
+    ['not Friday, Monday', 'Friday', 'Monday'],
+    ['Monday rather than Friday would be better', 'Friday', 'Monday'],
+    ["we said Friday, let's make that Monday", 'Friday', 'Monday'],
+    ['swap my Friday order for Monday', 'Friday', 'Monday'],
+    ["my order's for tomorrow, is Monday any good?", 'tomorrow', 'Monday'],
+    ['Friday is no use to me, Monday is', 'Friday', 'Monday'],
+    ["You're bringing it on Friday. I'm out then. Monday would do nicely.", 'Friday', 'Monday'],
+    ['its booked in for the 12th, needs to be the 15th', 'the 12th', 'the 15th'],
+    ['I put Friday on the form and it ought to be Monday', 'Friday', 'Monday'],
+    ['my sister is here on Friday so can I have it Monday', 'Friday', 'Monday'],
+    ['Monday please, Friday is impossible', 'Friday', 'Monday'],
+    ['can it come Monday, I know I said Friday', 'Friday', 'Monday'],
+    ['chagne firday to monday', 'firday', 'monday'],
+    ['it says the sixteenth but it should be the twenty third', 'the sixteenth', 'the twenty third'],
+    ['bring it forward to Monday', undefined, 'Monday'],
+    ['make it Friday, no, Monday', undefined, 'Monday'],
+    ['Monday would suit me better', undefined, 'Monday'],
+    ["I can't make Friday", 'Friday', undefined],
+    ['I no longer want it on Friday', 'Friday', undefined],
+    ['the delivery on Friday has to be moved', 'Friday', undefined],
+  ])('are told apart: %s', (text, former, coming) => {
+    const read = Object.fromEntries(moved(text).map((slot) => [slot.slot, slot.text]));
+    expect(read).toEqual({ ...(former && { old_day: former }), ...(coming && { new_day: coming }) });
+  });
+
+  it('are seen where one name alone tells', () => {
+    const read = Object.fromEntries(moved('from four to half past six').map((slot) => [slot.slot, slot.text]));
+    expect(read).toEqual({ hour: 'four', new_hour: 'half past six' });
+  });
+
+  it('leave a stretch whole that is one of them', () => {
+    const read = moved('move it to the eleventh through the fourteenth');
+    expect(read.map((slot) => [slot.slot, slot.text])).toEqual([['new_day', 'the eleventh through the fourteenth']]);
   });
 });

@@ -8,10 +8,12 @@ import {
   type Slot,
 } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
+import { languageOf } from '../language/index.js';
 import { tidy, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 import type { Candidate } from './finders/finder.js';
 import { settleOverlaps } from './finders/index.js';
 import type { Tag, Tagging } from './tagger/tagger.js';
+import { changeTold, rolesOf, type Role } from './roles.js';
 import { showValue, type Value } from './value.js';
 
 /** A value read for a slot. Offsets are UTF-16 code units of the original text. */
@@ -60,6 +62,8 @@ const NO_BETWEEN = /^[\s,.;–-]*no[\s,]+$/iu;
 const LIKELY = 0.7;
 /** How much it counts that a slot was asked for, or that it has a value already, beside the likelihood of the words. */
 const [ASKED, TAKEN] = [0.25, 0.5];
+/** How much a word counts that tells whether a value is what was or what is to be. */
+const ROLE_TOLD = 0.5;
 
 const quote = (text: string): string => `“${text}”`;
 
@@ -83,7 +87,11 @@ function previousOfSlot(readings: readonly SlotReading[]): Map<SlotReading, Slot
  * Leaves out values that the customer took back ("two, sorry, three") or ruled out ("not gloss").
  * @param readings in text order
  */
-function withoutRetracted(text: string, readings: readonly SlotReading[]): SlotsRead {
+function withoutRetracted(
+  text: string,
+  readings: readonly SlotReading[],
+  roles: ReadonlyMap<string, Role> = new Map(),
+): SlotsRead {
   const passedOver: PassedOver[] = [];
   const previous = previousOfSlot(readings);
   const standing = readings.filter((reading) => {
@@ -94,7 +102,9 @@ function withoutRetracted(text: string, readings: readonly SlotReading[]): Slots
     // "No 4" and "no, Friday" correct; "no gloss" does not.
     const corrects =
       correction || (CORRECTS.test(text.slice(0, reading.start)) && FIGURES.test(showValue(reading.value)));
-    const ruledOut = !corrects && (RULED_OUT.test(before) || NO_GOOD.test(after));
+    // "Not Friday, Monday": of a change, what is ruled out is what was.
+    const ruledOut =
+      !corrects && roles.get(reading.slot) !== 'former' && (RULED_OUT.test(before) || NO_GOOD.test(after));
     if (ruledOut) passedOver.push(passOver(reading, text, `the words beside ${quote(reading.text)} rule it out`));
     return !ruledOut;
   });
@@ -177,6 +187,8 @@ class FormReader implements Reader {
   readonly #tag: Tag | undefined;
   readonly #byEntity: ReadonlyMap<string, Slot[]>;
   readonly #entityOf: ReadonlyMap<string, string>;
+  /** Of slots that are two sides of a change. */
+  readonly #roles: ReadonlyMap<string, Role>;
 
   constructor(document: BotDocument, form: Form, tag: Tag | undefined) {
     this.#document = document;
@@ -186,6 +198,7 @@ class FormReader implements Reader {
     for (const slot of form.slots) byEntity.set(slot.entity, [...(byEntity.get(slot.entity) ?? []), slot]);
     this.#byEntity = byEntity;
     this.#entityOf = new Map(form.slots.map(({ name, entity }) => [name, entity]));
+    this.#roles = new Map([...byEntity.values()].flatMap((slots) => [...rolesOf(slots, languageOf(document))]));
   }
 
   #kindOf(entity: string): EntityKind | undefined {
@@ -225,12 +238,17 @@ class FormReader implements Reader {
     });
   }
 
-  /** In a form with a slot for each end ("from Friday to Monday"), a stretch is its two ends. */
-  #apart(candidate: Candidate): Candidate[] {
+  /**
+   * In a form with a slot for each end ("from Friday to Monday"), a stretch is its two ends; where the slots are two
+   * sides of a change, it is so if its words tell of a change.
+   */
+  #apart(candidate: Candidate, text: string): Candidate[] {
     const { ends, ...whole } = candidate;
-    return ends && (this.#byEntity.get(candidate.entity)?.length ?? 0) > 1
-      ? ends.map((end) => ({ ...whole, ...end }))
-      : [candidate];
+    const slots = this.#byEntity.get(candidate.entity) ?? [];
+    if (!ends || slots.length < 2) return [candidate];
+    const { changes } = languageOf(this.#document);
+    const isOneSide = slots.some(({ name }) => this.#roles.has(name)) && changes.isStretch(text);
+    return isOneSide ? [candidate] : ends.map((end) => ({ ...whole, ...end }));
   }
 
   /** Values that gave way to ones which this form has no slot for count after all; bare figures do not. */
@@ -246,17 +264,30 @@ class FormReader implements Reader {
     return free.length === 0 ? [] : settleOverlaps(free);
   }
 
+  /** How much each value of a change tells that it is to be; below 0 it was. */
+  #changeTold(text: TokenisedText, candidates: readonly Candidate[]): ReadonlyMap<Candidate, number> {
+    const entities = new Set([...this.#roles.keys()].map((slot) => this.#entityOf.get(slot)!));
+    return new Map(
+      [...entities].flatMap((entity) => {
+        const own = candidates.filter((candidate) => candidate.entity === entity);
+        const told = changeTold(text, own, languageOf(this.#document));
+        return own.map((candidate, at): [Candidate, number] => [candidate, told[at]!]);
+      }),
+    );
+  }
+
   /** Which of the slots that take a value takes this one, and why. */
   #slotFor(
     { entity, start, end }: Candidate,
     taken: ReadonlySet<string>,
     tagging: Tagging | undefined,
-    asked: string | null,
+    { asked, told }: { asked: string | null; told: number },
   ): { slot: string; role: string } {
     const slots = this.#byEntity.get(entity)!;
     const score = ({ name }: Slot) =>
       (tagging?.likelihood(name, start, end) ?? 0) +
-      (name === asked ? ASKED : 0) -
+      (name === asked ? ASKED : 0) +
+      ROLE_TOLD * told * (this.#roles.get(name) === 'coming' ? 1 : this.#roles.has(name) ? -1 : 0) -
       (slots.length > 1 && taken.has(name) ? TAKEN : 0);
     const [best] = [...slots].sort((a, b) => score(b) - score(a));
     const slot = best!.name;
@@ -281,13 +312,15 @@ class FormReader implements Reader {
     const passedOver: PassedOver[] = [];
     const taken = new Set<string>();
     const readings: SlotReading[] = [...free];
-    for (const candidate of candidates.flatMap((one) => this.#apart(one))) {
+    const apart = candidates.flatMap((one) => this.#apart(one, text.text.slice(one.start, one.end)));
+    const told = this.#changeTold(text, apart);
+    for (const candidate of apart) {
       const refusal = this.#refusal(candidate, free);
       if (refusal !== null) {
         passedOver.push(passOver(candidate, text.text, refusal));
         continue;
       }
-      const { slot, role } = this.#slotFor(candidate, taken, tagging, asked);
+      const { slot, role } = this.#slotFor(candidate, taken, tagging, { asked, told: told.get(candidate) ?? 0 });
       taken.add(slot);
       const { entity, start, end, value } = candidate;
       const why = `${whyFound(candidate)}${role}`;
@@ -295,7 +328,7 @@ class FormReader implements Reader {
     }
     readings.sort((a, b) => a.start - b.start);
     const isTime = (entity: string) => this.#kindOf(entity) === 'time';
-    const kept = withoutRetracted(text.text, onePerWords(this.#form, readings, { asked, isTime }));
+    const kept = withoutRetracted(text.text, onePerWords(this.#form, readings, { asked, isTime }), this.#roles);
     return { slots: kept.slots, passedOver: [...passedOver, ...kept.passedOver] };
   }
 }

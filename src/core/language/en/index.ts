@@ -1,6 +1,7 @@
 import type { Language } from '../language.js';
 import { addressAt } from './addresses.js';
 import { BACKGROUND } from './background.js';
+import { CHANGES } from './changes.js';
 import { CLAUSES } from './clauses.js';
 import { COUNTRIES } from './countries.js';
 import { DAY_READERS } from './dates/index.js';
@@ -86,6 +87,7 @@ export const ENGLISH = {
   figures: FIGURES,
   freeWords: FREE_WORDS,
   values: VALUES,
+  changes: CHANGES,
   stretches: STRETCHES,
   slots: SLOTS,
   wishes: WISHES,

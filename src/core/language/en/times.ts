@@ -239,10 +239,14 @@ function readTimeRange(words: readonly Word[], at: number): TimeRead | null {
     from += 12 * 60;
   if (!first.certain && second.certain && second.from < 12 * 60 && from >= 12 * 60) from -= 12 * 60;
   let to = second.from;
+  const ends = [
+    { at: opening, next: first.next, time: from },
+    { at: linked, next: second.next, time: to },
+  ];
   if (to <= from && !second.certain) to += 12 * 60;
   // "Ten to twelve in the morning" ends at noon.
   if (to === 0 && from < 12 * 60) to = 12 * 60;
-  return { from, to: to % 1440, next: second.next, certain: true, partOfDay: false };
+  return { from, to: to % 1440, next: second.next, certain: true, partOfDay: false, ends };
 }
 
 /** "in the morning", "mornings only", "any evening", "this afternoon", "lunchtime"; never a greeting. */

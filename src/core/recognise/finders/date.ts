@@ -91,9 +91,8 @@ export const dateFinder: Finder = {
     return (text, now) => {
       const times = readTimes(text, now, settings);
       return times.days.map(({ at, next, meant }) => {
-        const found = foundAt(times, at, next, dayValue(meant));
         const ends = meant.ends?.map((end) => foundAt(times, end.at, end.next, isoDate(end.day)));
-        return ends ? { ...found, ends } : found;
+        return { ...foundAt(times, at, next, dayValue(meant)), ...(ends && { ends }) };
       });
     };
   },
@@ -119,7 +118,10 @@ export const timeFinder: Finder = {
     return (text, now) => {
       const times = readTimes(text, now, settings);
       return [
-        ...joinTimes(times).map(({ at, next, meant }) => foundAt(times, at, next, timeValue(meant))),
+        ...joinTimes(times).map(({ at, next, meant }) => {
+          const ends = meant.ends?.map((end) => foundAt(times, end.at, end.next, isoTime(end.time)));
+          return { ...foundAt(times, at, next, timeValue(meant)), ...(ends && { ends }) };
+        }),
         ...fromNow(times).map(({ at, next, meant }) => foundAt(times, at, next, meant.moment.slice(-5))),
       ].sort((a, b) => a.start - b.start);
     };
@@ -152,7 +154,8 @@ function inPart(clock: TimeRead, part: { from: number }): TimeRead {
   const late = part.from >= 12 * 60;
   const shift = (minutes: number) =>
     late && minutes < 12 * 60 ? minutes + 12 * 60 : !late && minutes >= 13 * 60 ? minutes - 12 * 60 : minutes;
-  return { ...clock, from: shift(clock.from), to: shift(clock.to), certain: true };
+  const ends = clock.ends?.map((end) => ({ ...end, time: shift(end.time) }));
+  return { ...clock, from: shift(clock.from), to: shift(clock.to), certain: true, ...(ends && { ends }) };
 }
 
 function momentValue(day: Days, time: Pick<TimeRead, 'from' | 'to'>): string {
