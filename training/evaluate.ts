@@ -4,14 +4,12 @@
  * Use: npx tsx training/evaluate.ts [--kept FILE] [--bot NAME BOT TEST]…
  * `--kept`: a file that vectors are kept in for the next time.
  */
-import { readdirSync, readFileSync } from 'node:fs';
-import path from 'node:path';
 import { measure, readLines, type Evaluation, type LineResult } from '../src/core/measure/evaluate.js';
 import { encodeWith, teach } from '../src/core/recognise/answer.js';
 import { openRecogniser } from '../src/core/recognise/open.js';
 import { keeping } from './kept.js';
-import { KEPT_APART, readCorpus, tradeBot, UTTERANCE } from './trades.js';
-import { NOW, readOptions, type Trial } from './trials.js';
+import { KEPT_APART, tradesKeptApart } from './trades.js';
+import { NOW, readOptions } from './trials.js';
 
 /** The largest share of messages in scope that can be accepted, the surest first, with so many accepted ones right. */
 function acceptedAt(results: readonly LineResult[], precision: number): number {
@@ -60,19 +58,12 @@ function mean(all: readonly Figures[]): Figures {
   );
 }
 
-const folder = path.join(import.meta.dirname, 'corpus');
-const corpus = readCorpus(readdirSync(folder).map((name) => readFileSync(path.join(folder, name), 'utf8')));
-const keptApart = KEPT_APART.map((trade): Trial => {
-  const lines = corpus.get(trade)!;
-  const asked = lines.filter(({ style }) => style !== UTTERANCE);
-  return { name: trade, document: tradeBot(trade, lines), lines: asked };
-});
 const given = readOptions(process.argv.slice(2));
 const { encoder, keep } = await keeping(given.kept);
 const encode = encodeWith(encoder);
 console.log(' '.repeat(28) + [...COLUMNS, ...STYLES].map((column) => column.padStart(9)).join(''));
 const apart: Figures[] = [];
-for (const { name, document, lines } of [...keptApart, ...given.trials]) {
+for (const { name, document, lines } of [...tradesKeptApart(), ...given.trials]) {
   const recogniser = openRecogniser(document, await teach(document, encode));
   const results = await readLines(recogniser, lines, { now: NOW, taught: new Set(), encode });
   const names = document.intents.map((intent) => intent.name);

@@ -1,6 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { emptyBot, type BotDocument, type Utterance } from '../src/core/bot/document.js';
+import type { Trial } from './trials.js';
 
 /** The style of lines that a designer wrote to teach a bot; all others are customers' messages. */
 export const UTTERANCE = 'utterance';
@@ -39,4 +40,14 @@ export function tradeBot(trade: string, lines: readonly CorpusLine[]): BotDocume
       intent === name && style === UTTERANCE ? [{ id: String(at), text, marks: [] }] : [],
     );
   return { ...emptyBot(trade), intents: names.map((name) => ({ name, utterances: taught(name) })) };
+}
+
+/** The trades that no encoder learns from, as bots with the lines of their customers. */
+export function tradesKeptApart(): Trial[] {
+  const folder = path.join(import.meta.dirname, 'corpus');
+  const corpus = readCorpus(readdirSync(folder).map((name) => readFileSync(path.join(folder, name), 'utf8')));
+  return KEPT_APART.map((name) => {
+    const lines = corpus.get(name)!;
+    return { name, document: tradeBot(name, lines), lines: lines.filter(({ style }) => style !== UTTERANCE) };
+  });
 }

@@ -201,6 +201,7 @@ def main() -> None:
     parser.add_argument("--out", type=Path, required=True)
     parser.add_argument("--rate", type=float, default=3e-4)
     parser.add_argument("--steps", type=int, default=260)
+    parser.add_argument("--trades", type=int, help="so many trades alone, for a learning curve; all without it")
     parser.add_argument("--longest", type=int, default=LONGEST, help="pieces of a text that are read")
     parser.add_argument("--dropout", type=float, default=0.1)
     parser.add_argument("--seed", type=int, default=1)
@@ -210,7 +211,8 @@ def main() -> None:
     base = load_base(options.base)
     used = base.cut_to([line.text for line in background] + [line.text for trade in trades for line in trade.lines])
     before = {name: weight.clone() for name, weight in base.encoder.state_dict().items()}
-    teach(base, [trade for trade in trades if trade.name not in NEVER_LEARNED], background, options)
+    lessons = [trade for trade in trades if trade.name not in NEVER_LEARNED]
+    teach(base, random.Random(0).sample(lessons, options.trades or len(lessons)), background, options)
     after = {name: weight.clone() for name, weight in base.encoder.state_dict().items()}
     torch.save({"weights": after, "pieces": used}, options.out)
     never = [trade for trade in trades if trade.name in NEVER_LEARNED]
