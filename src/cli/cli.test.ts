@@ -11,7 +11,8 @@ import { listTestSets, readTestLines } from '../server/repositories/tests.js';
 import { listWalkthroughs } from '../server/repositories/walkthroughs.js';
 import { databaseFile } from '../server/paths.js';
 import { converseFile, showWalkthroughs } from './converse.js';
-import { evaluateFiles, showEvaluation } from './evaluate.js';
+import { evaluateFiles, readCosts, showEvaluation } from './evaluate.js';
+import { DEFAULT_COSTS } from '../core/measure/levels.js';
 import { loadBotFile, loadTestFile, loadWalkthroughFile, UsageError } from './files.js';
 import { recogniseFile } from './recognise.js';
 import { seedDemo } from './seed.js';
@@ -88,13 +89,33 @@ describe('the commands', () => {
       'test.csv',
       'text,intent,style\nwhat are your hours today,opening_hours,plain\nwhen do you close,opening_hours,plain\norder tea,order_tea,terse\norder tea,cancel_order,terse\ntell me a joke,,plain\n',
     );
-    const evaluation = await evaluateFiles(botFile(), test);
-    expect(evaluation).toMatchObject({ inScope: 3, outOfScope: 1, accuracy: 2 / 3 });
-    const shown = showEvaluation(evaluation);
+    const told = await evaluateFiles(botFile(), test);
+    expect(told.evaluation).toMatchObject({ inScope: 3, outOfScope: 1, accuracy: 2 / 3 });
+    const shown = showEvaluation(told);
     expect(shown).toContain('4 lines: 3 in scope, 1 out of scope; 1 more were also taught and are left out');
     expect(shown).toMatch(/accuracy +0\.667/);
     expect(shown).toMatch(/cancel_order +1 +– +0\.000/);
     expect(shown).toMatch(/terse +0\.500 {2}of 2/);
+  });
+
+  it('evaluate against the bot of before, and recommend levels', async () => {
+    const test = file('lines.csv', 'text,intent\nwhat are your hours today,opening_hours\nstop my order please,cancel_order\n');
+    const costs = readCosts('wrongAct=20, question=2');
+    expect(costs).toEqual({ ...DEFAULT_COSTS, wrongAct: 20, question: 2 });
+    const told = await evaluateFiles(botFile(), test, { compare: botFile(), costs });
+    expect(told.comparison).toMatchObject({ lines: 2, mended: [], broken: [], chance: 1 });
+    const { now, then, consequences } = told.recommendation!;
+    expect(then).toBeLessThanOrEqual(now);
+    const counted = (counts: Record<string, number>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
+    expect([counted(consequences.now), counted(consequences.then)]).toEqual([2, 2]);
+    const shown = showEvaluation(told);
+    expect(shown).toContain('Of 2 lines 0 were mended and 0 broken');
+    expect(shown).toMatch(/recommended levels +accept 0\.\d\d, ask 0\.\d\d, lead 0\.\d\d/);
+    expect(() => readCosts('wrongAkt=3')).toThrow(
+      '--costs knows wrongAct, question, missed, outsideAct, not "wrongAkt"',
+    );
+    expect(() => readCosts('question=-1')).toThrow('question must be a number from 0 on, not "-1"');
+    expect(() => readCosts('question')).toThrow(UsageError);
   });
 
   it('converse and show what kept a walkthrough from passing', async () => {

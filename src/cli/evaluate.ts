@@ -1,27 +1,131 @@
-import { measure, readLines, taughtMessages, type Evaluation } from '../core/measure/evaluate.js';
+import { splitParts } from '../core/bot/pasted.js';
+import type { BotDocument, GateSettings } from '../core/bot/document.js';
+import type { TestLine } from '../core/formats/testFile.js';
+import { compareRuns, comparisonInWords, type RunComparison } from '../core/measure/compare.js';
+import { measure, readLines, taughtMessages, type Evaluation, type LineResult } from '../core/measure/evaluate.js';
+import {
+  countConsequences,
+  DEFAULT_COSTS,
+  gatedMessages,
+  type Consequences,
+  type GateCosts,
+} from '../core/measure/levels.js';
+import { recommendGate, type Recommendation } from '../core/measure/recommend.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
-import { loadBotFile, loadTestFile } from './files.js';
+import { loadBotFile, loadTestFile, UsageError } from './files.js';
+
+/** What is told of a test file. */
+export interface FileEvaluation {
+  evaluation: Evaluation;
+  comparison?: RunComparison;
+  recommendation?: Recommendation & { consequences: Record<'now' | 'then', Consequences> };
+}
+
+/** What is told besides the measures. */
+export interface EvaluationExtras {
+  /** Another state of the bot, that reads the same lines first. */
+  compare?: string | undefined;
+  /** Recommend levels for these costs. */
+  costs?: GateCosts | undefined;
+}
+
+/** The figures are the same each time. */
+const SEED = 1;
+
+async function readFile(document: BotDocument, lines: readonly TestLine[]): Promise<LineResult[]> {
+  const { recogniser, encode } = await readyBot(document);
+  return readLines(recogniser, lines, { now: localNow(document.timeZone), taught: taughtMessages(document), encode });
+}
 
 /** Measures a test file against a bot file. */
-export async function evaluateFiles(botFile: string, testFile: string): Promise<Evaluation> {
+export async function evaluateFiles(
+  botFile: string,
+  testFile: string,
+  { compare, costs }: EvaluationExtras = {},
+): Promise<FileEvaluation> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(testFile);
-  const { recogniser, encode } = await readyBot(document);
-  const now = localNow(document.timeZone);
-  const taught = taughtMessages(document);
-  const results = await readLines(recogniser, lines, { now, taught, encode });
-  return measure(
+  const before = compare === undefined ? null : loadBotFile(compare);
+  const results = await readFile(document, lines);
+  const evaluation = measure(
     results,
     document.intents.map((intent) => intent.name),
   );
+  return {
+    evaluation,
+    ...(before && { comparison: compareRuns(await readFile(before, lines), results, SEED) }),
+    ...(costs && { recommendation: recommend(results, document.gate, costs) }),
+  };
+}
+
+function recommend(results: readonly LineResult[], gate: GateSettings, costs: GateCosts) {
+  const messages = gatedMessages(results);
+  const recommendation = recommendGate(messages, gate, { costs, seed: SEED });
+  const consequences = {
+    now: countConsequences(messages, gate),
+    then: countConsequences(messages, recommendation.gate),
+  };
+  return { ...recommendation, consequences };
+}
+
+/**
+ * Reads costs such as `wrongAct=20,question=1`; what is left out costs what it does by default.
+ * @throws UsageError where a cost is not known or no number
+ */
+export function readCosts(text: string): GateCosts {
+  const costs = { ...DEFAULT_COSTS };
+  const isCost = (name: string): name is keyof GateCosts => Object.hasOwn(costs, name);
+  for (const part of splitParts(text)) {
+    const [name = '', amount = ''] = part.split('=').map((side) => side.trim());
+    if (!isCost(name))
+      throw new UsageError(
+        `--costs knows ${Object.keys(costs).join(', ')}, not "${name}". Write wrongAct=20,question=1.`,
+      );
+    const cost = amount === '' ? NaN : Number(amount);
+    if (!(cost >= 0)) throw new UsageError(`--costs: ${name} must be a number from 0 on, not "${amount}".`);
+    costs[name] = cost;
+  }
+  return costs;
 }
 
 const percent = (share: number | null): string => (share === null ? '–' : `${(share * 100).toFixed(1)} %`);
 const decimal = (figure: number | null): string => (figure === null ? '–' : figure.toFixed(3));
 
+function showRecommendation({ gate, now, then, saving, consequences }: NonNullable<FileEvaluation['recommendation']>) {
+  const levels = `accept ${gate.accept.toFixed(2)}, ask ${gate.ask.toFixed(2)}, lead ${gate.lead.toFixed(2)}`;
+  const names = Object.keys(consequences.now) as (keyof Consequences)[];
+  return [
+    '',
+    `recommended levels        ${levels}`,
+    `cost of a message         ${now.toFixed(3)} now, ${then.toFixed(3)} then`,
+    ...(saving
+      ? [
+          `saving                    ${saving.figure.toFixed(3)}, between ${saving.low.toFixed(3)} and ${saving.high.toFixed(3)} on other messages like these`,
+        ]
+      : []),
+    ...names.map(
+      (name) => `  ${name.padEnd(30)}${String(consequences.now[name]).padStart(5)} → ${consequences.then[name]}`,
+    ),
+  ];
+}
+
+function showComparison(comparison: RunComparison): string[] {
+  const list = (what: string, lines: readonly LineResult[]) =>
+    lines.map(
+      ({ text, expected, predicted }) =>
+        `  ${what}  ${expected ?? 'out of scope'}, read as ${predicted ?? 'nothing'}: ${text}`,
+    );
+  return [
+    '',
+    comparisonInWords(comparison),
+    ...list('mended', comparison.mended),
+    ...list('broken', comparison.broken),
+  ];
+}
+
 /** The measures as a table for people. */
-export function showEvaluation(evaluation: Evaluation): string {
+export function showEvaluation({ evaluation, comparison, recommendation }: FileEvaluation): string {
   const { gate, macro } = evaluation;
   const width = Math.max(...evaluation.intents.map(({ intent }) => intent.length), 6);
   return [
@@ -43,5 +147,7 @@ export function showEvaluation(evaluation: Evaluation): string {
       ({ intent, support, precision, recall, f1 }) =>
         `${intent.padEnd(width)}  ${String(support).padStart(5)}  ${decimal(precision).padStart(9)}  ${decimal(recall).padStart(6)}  ${decimal(f1).padStart(5)}`,
     ),
+    ...(comparison ? showComparison(comparison) : []),
+    ...(recommendation ? showRecommendation(recommendation) : []),
   ].join('\n');
 }

@@ -5,10 +5,20 @@ import { makePrivateFolder } from '../server/database/open.js';
 import { databaseFile } from '../server/paths.js';
 import { StartError, troubleOf } from '../server/trouble.js';
 import { converseFile, showWalkthroughs } from './converse.js';
-import { evaluateFiles, showEvaluation } from './evaluate.js';
+import { evaluateFiles, readCosts, showEvaluation } from './evaluate.js';
 import { UsageError } from './files.js';
 import { recogniseFile } from './recognise.js';
 import { seedDemo } from './seed.js';
+
+interface EvaluateOptions {
+  bot: string;
+  test: string;
+  json?: boolean;
+  minAccuracy?: string;
+  compare?: string;
+  recommend?: boolean;
+  costs?: string;
+}
 
 const LOCAL_TIME = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2})?$/;
 
@@ -38,13 +48,19 @@ program
   .requiredOption('--test <file>', 'test lines: JSONL, CSV or TSV')
   .option('--json', 'measures as JSON')
   .option('--min-accuracy <share>', 'exit with 1 below this accuracy, 0..1')
-  .action(async (options: { bot: string; test: string; json?: boolean; minAccuracy?: string }) => {
+  .option('--compare <file>', 'bot file of before: what was mended and broken since')
+  .option('--recommend', 'the levels of the gate that cost least on these lines')
+  .option('--costs <list>', 'for --recommend: wrongAct=8,question=1,missed=3,outsideAct=6')
+  .action(async (options: EvaluateOptions) => {
     const least = options.minAccuracy === undefined ? null : Number(options.minAccuracy);
     if (least !== null && !(least >= 0 && least <= 1)) {
       throw new UsageError(`--min-accuracy must be a number between 0 and 1, not "${options.minAccuracy}".`);
     }
-    const evaluation = await evaluateFiles(options.bot, options.test);
-    console.log(options.json ? JSON.stringify(evaluation, null, 2) : showEvaluation(evaluation));
+    if (options.costs !== undefined && !options.recommend) throw new UsageError('--costs is for --recommend.');
+    const costs = options.recommend ? readCosts(options.costs ?? '') : undefined;
+    const told = await evaluateFiles(options.bot, options.test, { compare: options.compare, costs });
+    const { evaluation, ...extras } = told;
+    console.log(options.json ? JSON.stringify({ ...evaluation, ...extras }, null, 2) : showEvaluation(told));
     if (least !== null && (evaluation.accuracy ?? 0) < least) {
       console.error(`The accuracy is ${evaluation.accuracy?.toFixed(3) ?? 'unknown'}, below ${least}.`);
       process.exitCode = 1;

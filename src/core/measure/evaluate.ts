@@ -1,7 +1,8 @@
 import type { BotDocument } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
-import type { Decision } from '../recognise/gate.js';
+import { MOST_CANDIDATES, type Decision } from '../recognise/gate.js';
+import type { RankedIntent } from '../recognise/intentModel.js';
 import type { Encode } from '../recognise/answer.js';
 import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
@@ -30,6 +31,8 @@ export interface LineResult {
   predicted: string | null;
   confidence: number;
   decision: Decision;
+  /** The first intents of the ranking, as many as the gate may ask about; runs of before do not have them. */
+  top?: readonly RankedIntent[];
   /** Place of the expected intent in the ranking, 1 for the first; `null` out of scope or where it is not ranked. */
   place: number | null;
   expectedSlots: ExpectedSlot[] | null;
@@ -98,6 +101,7 @@ function lineResult(line: TestLine, recognition: Recognition, { taught }: { taug
     predicted: recognition.ranking[0]?.intent ?? null,
     confidence: recognition.confidence,
     decision: recognition.decision,
+    top: recognition.ranking.slice(0, MOST_CANDIDATES),
     place: place < 0 ? null : place + 1,
     expectedSlots: line.slots ?? null,
     slots: recognition.slots,
@@ -131,6 +135,9 @@ export async function readLines(
   const vectors = await encode(lines.flatMap(({ text }) => recogniser.textsToEncode(text)));
   return lines.map((line) => readLine(recogniser, line, vectors, { now, taught }));
 }
+
+/** Whether a line is in the figures: it says what is expected, and the bot was not taught it. */
+export const isCounted = ({ expected, taught }: LineResult): boolean => expected !== undefined && !taught;
 
 /** Whether a line came out right: the first intent in scope; not matched out of scope. */
 export function isRight(result: LineResult): boolean {

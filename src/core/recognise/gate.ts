@@ -10,7 +10,8 @@ export interface GateResult {
   candidates: string[];
 }
 
-const MOST_CANDIDATES = 3;
+/** So many intents are offered at most. */
+export const MOST_CANDIDATES = 3;
 /** Levels are decimal fractions, which sums and differences miss by a hair. */
 const HAIR = 1e-9;
 

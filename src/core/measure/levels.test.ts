@@ -1,0 +1,115 @@
+import { describe, expect, it } from 'vitest';
+import { consequenceOf, costOf, countConsequences, DEFAULT_COSTS, gatedMessages, type GatedMessage } from './levels.js';
+import { meanCost, recommendGate } from './recommend.js';
+import { seeded } from './significance.js';
+
+const GATE = { accept: 0.8, ask: 0.4, lead: 0.1 };
+
+const message = (expected: string | null, ...confidences: [intent: string, confidence: number][]): GatedMessage => ({
+  expected,
+  top: confidences.map(([intent, confidence]) => ({ intent, confidence })),
+});
+
+describe('what a gate makes of a message', () => {
+  it.each([
+    ['accepted rightly', message('a', ['a', 0.9], ['b', 0.05])],
+    ['accepted wrongly', message('b', ['a', 0.9], ['b', 0.05])],
+    ['accepted out of scope', message(null, ['a', 0.9])],
+    ['asked, right one offered', message('b', ['a', 0.5], ['b', 0.4])],
+    ['asked, right one offered', message('a', ['a', 0.85], ['b', 0.8])],
+    ['asked, right one not offered', message('c', ['a', 0.5], ['b', 0.4])],
+    ['asked out of scope', message(null, ['a', 0.5])],
+    ['missed', message('a', ['a', 0.3])],
+    ['missed', message('a')],
+    ['left out of scope', message(null, ['a', 0.3])],
+  ] as const)('is told: %s', (consequence, one) => {
+    expect(consequenceOf(one, GATE)).toBe(consequence);
+  });
+
+  it('is counted, each message once', () => {
+    const counts = countConsequences([message('a', ['a', 0.9]), message('a', ['a', 0.3]), message(null)], GATE);
+    expect(counts).toMatchObject({ 'accepted rightly': 1, missed: 1, 'left out of scope': 1 });
+    expect(Object.values(counts).reduce((sum, count) => sum + count, 0)).toBe(3);
+  });
+
+  it('is told of the lines of a run that count, of runs of before by the first intent alone', () => {
+    const line = { text: 'x', predicted: 'a', confidence: 0.9, decision: 'accept' as const, place: 1 };
+    const rest = { expectedSlots: null, slots: [] };
+    const top = [
+      { intent: 'a', confidence: 0.9 },
+      { intent: 'b', confidence: 0.1 },
+    ];
+    const messages = gatedMessages([
+      { ...line, ...rest, expected: 'a', top },
+      { ...line, ...rest, expected: null },
+      { ...line, ...rest, expected: undefined, top },
+      { ...line, ...rest, expected: 'a', top, taught: true },
+    ]);
+    expect(messages).toEqual([
+      { expected: 'a', top },
+      { expected: null, top: top.slice(0, 1) },
+    ]);
+  });
+});
+
+describe('costs', () => {
+  it('are those of the act, of the question, and of the request that was not taken', () => {
+    const { wrongAct, question, missed, outsideAct } = DEFAULT_COSTS;
+    expect(costOf('accepted rightly', DEFAULT_COSTS)).toBe(0);
+    expect(costOf('left out of scope', DEFAULT_COSTS)).toBe(0);
+    expect(costOf('accepted wrongly', DEFAULT_COSTS)).toBe(wrongAct);
+    expect(costOf('accepted out of scope', DEFAULT_COSTS)).toBe(outsideAct);
+    expect(costOf('asked, right one not offered', DEFAULT_COSTS)).toBe(question + missed);
+    // (0 + 8 + 3 + 1) / 4
+    const four = [
+      message('a', ['a', 0.9]),
+      message('b', ['a', 0.9]),
+      message('a', ['a', 0.3]),
+      message('a', ['a', 0.5]),
+    ];
+    expect(meanCost(four, GATE, DEFAULT_COSTS)).toBe(3);
+    expect(meanCost([], GATE, DEFAULT_COSTS)).toBe(0);
+  });
+});
+
+describe('the recommended levels', () => {
+  /** Messages of a bot whose confidence is what it says: right as often as it is sure. */
+  const truthful = (count: number, seed: number): GatedMessage[] => {
+    const draw = seeded(seed);
+    return Array.from({ length: count }, () => {
+      const confidence = draw();
+      return message(draw() < confidence ? 'a' : 'b', ['a', confidence], ['c', 0]);
+    });
+  };
+  const costs = { wrongAct: 4, question: 1, missed: 2, outsideAct: 4 };
+
+  it('lie where acting and asking cost the same', () => {
+    // Acting costs 4 (1 − p), asking 1 + 2 (1 − p): the same at p = .5; letting be costs 2 whatever p is, as asking does at p = .5.
+    const { gate, now, then, saving } = recommendGate(truthful(6000, 1), GATE, { costs, seed: 1 });
+    expect(Math.abs(gate.accept - 0.5)).toBeLessThanOrEqual(0.06);
+    expect(then).toBeLessThan(now);
+    expect(saving!.figure).toBeCloseTo(now - then, 10);
+    expect(saving!.low).toBeGreaterThan(0);
+  });
+
+  it('save on messages that they were not chosen by', () => {
+    for (const seed of [1, 2, 3]) {
+      const { gate } = recommendGate(truthful(600, seed), GATE, { costs, seed });
+      const unseen = truthful(600, seed + 100);
+      expect(meanCost(unseen, gate, costs)).toBeLessThan(meanCost(unseen, GATE, costs));
+    }
+  });
+
+  it('are those that stand where nothing is cheaper, or nothing is known', () => {
+    expect(recommendGate([], GATE, { costs, seed: 1 })).toEqual({ gate: GATE, now: 0, then: 0, saving: null });
+    const served = [message('a', ['a', 0.9]), message(null, ['a', 0.1])];
+    expect(recommendGate(served, GATE, { costs, seed: 1 }).gate).toEqual(GATE);
+  });
+
+  it('leave the lead, and the ask level never above the accept level', () => {
+    const dear = { ...costs, question: 50 };
+    const { gate } = recommendGate(truthful(300, 5), GATE, { costs: dear, seed: 1 });
+    expect(gate.lead).toBe(GATE.lead);
+    expect(gate.ask).toBeLessThanOrEqual(gate.accept);
+  });
+});

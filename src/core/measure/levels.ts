@@ -1,0 +1,99 @@
+import type { GateSettings } from '../bot/document.js';
+import { decide, type Decision } from '../recognise/gate.js';
+import type { RankedIntent } from '../recognise/intentModel.js';
+import { isCounted, type LineResult } from './evaluate.js';
+
+/** A message as the gate sees it, so little that tens of thousands can be gated anew while a level is moved. */
+export interface GatedMessage {
+  /** `null`: out of scope. */
+  expected: string | null;
+  /** The first intents of the ranking, the best first; more than the gate asks about are of no matter. */
+  top: readonly RankedIntent[];
+}
+
+/** The lines of a run that count, as the gate sees them. */
+export const gatedMessages = (results: readonly LineResult[]): GatedMessage[] =>
+  results.filter(isCounted).map(({ expected = null, predicted, confidence, top }) => ({
+    expected,
+    top: top ?? (predicted === null ? [] : [{ intent: predicted, confidence }]),
+  }));
+
+/** What a gate makes of a message, and whether that serves the customer. */
+export type Consequence =
+  | 'accepted rightly'
+  | 'accepted wrongly'
+  | 'accepted out of scope'
+  | 'asked, right one offered'
+  | 'asked, right one not offered'
+  | 'asked out of scope'
+  | 'missed'
+  | 'left out of scope';
+
+const OF_NONE: Readonly<Record<Decision, Consequence>> = {
+  accept: 'accepted out of scope',
+  ask: 'asked out of scope',
+  none: 'left out of scope',
+};
+
+/** What a gate makes of a message. */
+export function consequenceOf({ expected, top }: GatedMessage, gate: GateSettings): Consequence {
+  const { decision, candidates } = decide(top, gate);
+  if (expected === null) return OF_NONE[decision];
+  if (decision === 'none') return 'missed';
+  const holds = candidates.includes(expected);
+  if (decision === 'accept') return holds ? 'accepted rightly' : 'accepted wrongly';
+  return holds ? 'asked, right one offered' : 'asked, right one not offered';
+}
+
+/** How many messages a gate makes what of. */
+export type Consequences = Record<Consequence, number>;
+
+export function countConsequences(messages: readonly GatedMessage[], gate: GateSettings): Consequences {
+  const counts: Consequences = {
+    'accepted rightly': 0,
+    'accepted wrongly': 0,
+    'accepted out of scope': 0,
+    'asked, right one offered': 0,
+    'asked, right one not offered': 0,
+    'asked out of scope': 0,
+    missed: 0,
+    'left out of scope': 0,
+  };
+  for (const message of messages) counts[consequenceOf(message, gate)]++;
+  return counts;
+}
+
+/** What the business loses by a message that goes wrong, in any unit. */
+export interface GateCosts {
+  /** The bot acts on what the customer did not want. */
+  wrongAct: number;
+  /** The bot asks. */
+  question: number;
+  /** A request that the bot could have taken is not taken. */
+  missed: number;
+  /** The bot acts on a message that is none of its business. */
+  outsideAct: number;
+}
+
+/** A wrong act is worth eight questions; to be measured against what a business says. */
+export const DEFAULT_COSTS: GateCosts = { wrongAct: 8, question: 1, missed: 3, outsideAct: 6 };
+
+/** What a consequence costs. A question that does not offer the right intent costs the request as well. */
+export function costOf(consequence: Consequence, costs: GateCosts): number {
+  switch (consequence) {
+    case 'accepted wrongly':
+      return costs.wrongAct;
+    case 'accepted out of scope':
+      return costs.outsideAct;
+    case 'asked, right one offered':
+    case 'asked out of scope':
+      return costs.question;
+    case 'asked, right one not offered':
+      return costs.question + costs.missed;
+    case 'missed':
+      return costs.missed;
+    case 'accepted rightly':
+    case 'left out of scope':
+      return 0;
+  }
+}
