@@ -31,6 +31,10 @@ try {
   await page.getByRole('region', { name: 'Wrong lines' }).scrollIntoViewIfNeeded();
   await page.locator('.prove').evaluate((element) => element.scrollTo(0, element.scrollHeight / 3));
   await shoot(page, 'prove-wrong-lines');
+  await at('/bots/1/gate');
+  await page.locator('[data-recommended]').waitFor();
+  await page.evaluate(() => document.fonts.ready);
+  await shoot(page, 'gate');
   await at('/bots/1/teach?intent=order_plants');
   await page.getByRole('textbox', { name: /^Probe/ }).fill('hi could you pop four thyme by for me tomorrow');
   await page.getByTestId('probe-decision').waitFor();

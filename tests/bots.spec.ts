@@ -88,6 +88,7 @@ test('axe finds nothing on any view, in either theme, and no view scrolls sidewa
       '/bots/1/say',
       '/bots/1/try',
       '/bots/1/prove',
+      '/bots/1/gate',
     ]) {
       await visit(page, `${server.url}${view}`);
       if (view === '/bots/1/prove' && theme === 'light') {

@@ -12,7 +12,7 @@ import { listWalkthroughs } from '../server/repositories/walkthroughs.js';
 import { databaseFile } from '../server/paths.js';
 import { converseFile, showWalkthroughs } from './converse.js';
 import { evaluateFiles, readCosts, showEvaluation } from './evaluate.js';
-import { DEFAULT_COSTS } from '../core/measure/levels.js';
+import { DEFAULT_COSTS } from '../core/bot/document.js';
 import { loadBotFile, loadTestFile, loadWalkthroughFile, UsageError } from './files.js';
 import { recogniseFile } from './recognise.js';
 import { seedDemo } from './seed.js';
@@ -99,7 +99,10 @@ describe('the commands', () => {
   });
 
   it('evaluate against the bot of before, and recommend levels', async () => {
-    const test = file('lines.csv', 'text,intent\nwhat are your hours today,opening_hours\nstop my order please,cancel_order\n');
+    const test = file(
+      'lines.csv',
+      'text,intent\nwhat are your hours today,opening_hours\nstop my order please,cancel_order\n',
+    );
     const costs = readCosts('wrongAct=20, question=2');
     expect(costs).toEqual({ ...DEFAULT_COSTS, wrongAct: 20, question: 2 });
     const told = await evaluateFiles(botFile(), test, { compare: botFile(), costs });

@@ -1,15 +1,9 @@
 import { splitParts } from '../core/bot/pasted.js';
-import type { BotDocument, GateSettings } from '../core/bot/document.js';
+import { DEFAULT_COSTS, type BotDocument, type GateCosts, type GateSettings } from '../core/bot/document.js';
 import type { TestLine } from '../core/formats/testFile.js';
 import { compareRuns, comparisonInWords, type RunComparison } from '../core/measure/compare.js';
 import { measure, readLines, taughtMessages, type Evaluation, type LineResult } from '../core/measure/evaluate.js';
-import {
-  countConsequences,
-  DEFAULT_COSTS,
-  gatedMessages,
-  type Consequences,
-  type GateCosts,
-} from '../core/measure/levels.js';
+import { countConsequences, gatedMessages, type Consequences } from '../core/measure/levels.js';
 import { recommendGate, type Recommendation } from '../core/measure/recommend.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';

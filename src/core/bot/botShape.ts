@@ -1,5 +1,6 @@
 import { check, type Fault } from '../shape/fault.js';
 import {
+  cost,
   condition,
   defaultValue,
   entityKind,
@@ -86,6 +87,12 @@ const gate = optionalParts({
   accept: level().meta({ description: 'Least confidence that is acted on.' }),
   ask: level().meta({ description: 'Least confidence that is asked about.' }),
   lead: level().meta({ description: 'How far the best intent must lead the next.' }),
+  costs: optionalParts({
+    wrongAct: cost().meta({ description: 'The bot acts on what the customer did not want.' }),
+    question: cost().meta({ description: 'The bot asks.' }),
+    missed: cost().meta({ description: 'A request that the bot could have taken is not taken.' }),
+    outsideAct: cost().meta({ description: 'The bot acts on a message that is none of its business.' }),
+  }),
 });
 
 const noMatch = optionalParts({

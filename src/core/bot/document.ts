@@ -128,7 +128,24 @@ export interface GateSettings {
   ask: number;
   /** How far the best intent must lead the next to be acted on. */
   lead: number;
+  /** What mistakes cost, by which levels are recommended; {@link DEFAULT_COSTS} where nobody said. */
+  costs?: GateCosts;
 }
+
+/** What the business loses by a message that goes wrong, in any unit. */
+export interface GateCosts {
+  /** The bot acts on what the customer did not want. */
+  wrongAct: number;
+  /** The bot asks. */
+  question: number;
+  /** A request that the bot could have taken is not taken. */
+  missed: number;
+  /** The bot acts on a message that is none of its business. */
+  outsideAct: number;
+}
+
+/** A wrong act is worth eight questions; to be set by what a business says. */
+export const DEFAULT_COSTS: GateCosts = { wrongAct: 8, question: 1, missed: 3, outsideAct: 6 };
 
 /** What happens when nothing was understood. */
 export interface NoMatchSettings {

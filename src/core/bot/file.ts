@@ -1,10 +1,12 @@
 import {
+  DEFAULT_COSTS,
   DEFAULT_GATE,
   DEFAULT_GREETING,
   DEFAULT_NO_MATCH,
   type BotDocument,
   type Entity,
   type Form,
+  type GateSettings,
   type Intent,
   type ListValue,
   type Slot,
@@ -33,6 +35,11 @@ type Draft = Partial<
 
 /** What reading a bot file gives: the whole document, or every fault found. */
 export type ReadResult = { ok: true; document: BotDocument } | { ok: false; faults: Fault[] };
+
+/** Levels and costs that are left out are the usual ones; without any cost there are none of its own. */
+function gateOf({ costs, ...levels }: Partial<GateSettings> = {}): GateSettings {
+  return { ...DEFAULT_GATE, ...defined(levels), ...(costs && { costs: { ...DEFAULT_COSTS, ...defined(costs) } }) };
+}
 
 function defined<T extends object>(value: T): T {
   return Object.fromEntries(Object.entries(value).filter(([, part]) => part !== undefined)) as T;
@@ -98,7 +105,7 @@ function normalise(given: Draft): { document: BotDocument; faults: Fault[] } {
       }),
     ),
     desks: (given.desks ?? []).map(defined),
-    gate: { ...DEFAULT_GATE, ...given.gate },
+    gate: gateOf(given.gate),
     noMatch: { ...DEFAULT_NO_MATCH, ...given.noMatch },
     texts: defined(given.texts ?? {}),
   };

@@ -20,6 +20,8 @@ export const MOST = {
   desks: 500,
   languages: 50,
   variants: 100,
+  /** Of a mistake, in any unit. */
+  cost: 1_000_000,
   /** Of lines added at once. */
   lines: 50_000,
 } as const;

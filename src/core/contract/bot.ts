@@ -48,6 +48,8 @@ export interface StageFigures {
   teach: number | null;
   /** Forms with something missing, intents with nothing to say, and texts that put in what is not there. */
   say: number | null;
+  /** Of the messages of the last test run, the share that the gate asks about, 0..1. */
+  gate: number | null;
   /** Walkthroughs that pass, of how many. */
   try: { passing: number; all: number } | null;
   /** Accuracy of the last test run, 0..1. */

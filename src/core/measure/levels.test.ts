@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { consequenceOf, costOf, countConsequences, DEFAULT_COSTS, gatedMessages, type GatedMessage } from './levels.js';
-import { meanCost, recommendGate } from './recommend.js';
+import { DEFAULT_COSTS } from '../bot/document.js';
+import { consequenceOf, costOf, countConsequences, gatedMessages, type GatedMessage } from './levels.js';
+import { costTable, LEVELS, meanCost, recommendGate } from './recommend.js';
 import { seeded } from './significance.js';
 
 const GATE = { accept: 0.8, ask: 0.4, lead: 0.1 };
@@ -69,6 +70,23 @@ describe('costs', () => {
     ];
     expect(meanCost(four, GATE, DEFAULT_COSTS)).toBe(3);
     expect(meanCost([], GATE, DEFAULT_COSTS)).toBe(0);
+  });
+});
+
+describe('the table of costs', () => {
+  it('is what every pair of levels costs, gated one by one', () => {
+    const draw = seeded(11);
+    const some = Array.from({ length: 60 }, () => {
+      const [first, second] = [draw(), draw()].sort((a, b) => b - a) as [number, number];
+      return message(draw() < 0.2 ? null : draw() < 0.6 ? 'a' : 'b', ['a', first], ['b', second]);
+    });
+    const table = costTable([...some, message('a')], 0.1, DEFAULT_COSTS);
+    for (const ask of [0, 7, 20, 50]) {
+      for (const accept of [20, 33, 50].filter((level) => level >= ask)) {
+        const gate = { accept: LEVELS[accept]!, ask: LEVELS[ask]!, lead: 0.1 };
+        expect(table[ask]![accept]).toBeCloseTo(meanCost([...some, message('a')], gate, DEFAULT_COSTS), 10);
+      }
+    }
   });
 });
 

@@ -1,4 +1,4 @@
-import type { GateSettings } from '../bot/document.js';
+import type { GateCosts, GateSettings } from '../bot/document.js';
 import { decide, type Decision } from '../recognise/gate.js';
 import type { RankedIntent } from '../recognise/intentModel.js';
 import { isCounted, type LineResult } from './evaluate.js';
@@ -62,21 +62,6 @@ export function countConsequences(messages: readonly GatedMessage[], gate: GateS
   for (const message of messages) counts[consequenceOf(message, gate)]++;
   return counts;
 }
-
-/** What the business loses by a message that goes wrong, in any unit. */
-export interface GateCosts {
-  /** The bot acts on what the customer did not want. */
-  wrongAct: number;
-  /** The bot asks. */
-  question: number;
-  /** A request that the bot could have taken is not taken. */
-  missed: number;
-  /** The bot acts on a message that is none of its business. */
-  outsideAct: number;
-}
-
-/** A wrong act is worth eight questions; to be measured against what a business says. */
-export const DEFAULT_COSTS: GateCosts = { wrongAct: 8, question: 1, missed: 3, outsideAct: 6 };
 
 /** What a consequence costs. A question that does not offer the right intent costs the request as well. */
 export function costOf(consequence: Consequence, costs: GateCosts): number {

@@ -1,6 +1,53 @@
-import type { GateSettings } from '../bot/document.js';
-import { consequenceOf, costOf, type GateCosts, type GatedMessage } from './levels.js';
+import type { GateCosts, GateSettings } from '../bot/document.js';
+import { consequenceOf, costOf, type GatedMessage } from './levels.js';
 import { bootstrapMean, type FigureInterval } from './significance.js';
+
+/** What a message costs on the mean; 0 of none. */
+export function meanCost(messages: readonly GatedMessage[], gate: GateSettings, costs: GateCosts): number {
+  let sum = 0;
+  for (const message of messages) sum += costOf(consequenceOf(message, gate), costs);
+  return messages.length === 0 ? 0 : sum / messages.length;
+}
+
+/** The levels that are tried; finer ones would fit the messages and not the customers. */
+export const LEVELS: readonly number[] = Array.from({ length: 51 }, (_, at) => at / 50);
+/** Higher than any confidence: nothing is accepted. */
+const NEVER = 2;
+
+/**
+ * What a message costs on the mean by every pair of levels: `table[ask][accept]`, places in {@link LEVELS}. Each message
+ * is gated once for each ask level.
+ */
+export function costTable(messages: readonly GatedMessage[], lead: number, costs: GateCosts): Float64Array[] {
+  // Up to which accept level a message is accepted, and what that costs.
+  const acceptedTo = messages.map(({ top }) => {
+    const [best] = top;
+    const leads =
+      best && consequenceOf({ expected: null, top }, { accept: 0, ask: 0, lead }) === 'accepted out of scope';
+    if (!leads) return -1;
+    let last = LEVELS.length - 1;
+    while (LEVELS[last]! > best.confidence) last--;
+    return last;
+  });
+  const whenAccepted = messages.map((message) => costOf(consequenceOf(message, { accept: 0, ask: 0, lead }), costs));
+  return LEVELS.map((ask) => {
+    /** What is saved by accepting those that are accepted up to a level alone. */
+    const change = new Float64Array(LEVELS.length);
+    let unaccepted = 0;
+    messages.forEach((message, at) => {
+      const otherwise = costOf(consequenceOf(message, { accept: NEVER, ask, lead }), costs);
+      unaccepted += otherwise;
+      if (acceptedTo[at]! >= 0) change[acceptedTo[at]!]! += whenAccepted[at]! - otherwise;
+    });
+    const row = new Float64Array(LEVELS.length);
+    let sum = unaccepted;
+    for (let accept = LEVELS.length - 1; accept >= 0; accept--) {
+      sum += change[accept]!;
+      row[accept] = messages.length === 0 ? 0 : sum / messages.length;
+    }
+    return row;
+  });
+}
 
 /** A gate that costs less, and how much less. */
 export interface Recommendation {
@@ -12,23 +59,11 @@ export interface Recommendation {
   saving: FigureInterval | null;
 }
 
-/** What a message costs on the mean; 0 of none. */
-export function meanCost(messages: readonly GatedMessage[], gate: GateSettings, costs: GateCosts): number {
-  let sum = 0;
-  for (const message of messages) sum += costOf(consequenceOf(message, gate), costs);
-  return messages.length === 0 ? 0 : sum / messages.length;
-}
-
-/** Levels lie this far apart where the best are looked for; finer ones would fit the messages and not the customers. */
-const STEP = 0.02;
-const STEPS = Math.round(1 / STEP);
-/** Levels as cheap as the cheapest within this share of it are as good: the one nearest to the level that stands is taken. */
+/** Levels as cheap as the cheapest within this share of it are as good: those nearest to the ones that stand are taken. */
 const AS_GOOD = 0.01;
 
-const round = (level: number): number => Math.round(level * 100) / 100;
-
 /**
- * The levels that cost least on some messages: every pair of levels is tried, the ask level below the accept level.
+ * The levels that cost least on some messages: every pair is tried, the ask level not above the accept level.
  * @param messages none of which the bot was taught
  * @param gate as it stands; its lead is left
  * @param seed of the draws that tell how sure the saving is
@@ -39,18 +74,16 @@ export function recommendGate(
   { costs, seed }: { costs: GateCosts; seed: number },
 ): Recommendation {
   const now = meanCost(messages, gate, costs);
-  const tried: { gate: GateSettings; cost: number }[] = [];
-  for (let accept = 1; accept <= STEPS; accept++) {
-    for (let ask = 0; ask <= accept; ask++) {
-      const own = { ...gate, accept: round(accept * STEP), ask: round(ask * STEP) };
-      tried.push({ gate: own, cost: meanCost(messages, own, costs) });
-    }
-  }
-  const least = Math.min(now, ...tried.map(({ cost }) => cost));
-  const good = tried.filter(({ cost }) => cost <= least * (1 + AS_GOOD));
+  const tried = costTable(messages, gate.lead, costs).flatMap((row, ask) =>
+    [...row]
+      .map((cost, accept) => ({ gate: { ...gate, ask: LEVELS[ask]!, accept: LEVELS[accept]! }, cost }))
+      .slice(Math.max(1, ask)),
+  );
+  const least = Math.min(...tried.map(({ cost }) => cost));
   const away = (other: GateSettings) => Math.abs(other.accept - gate.accept) + Math.abs(other.ask - gate.ask);
+  const good = tried.filter(({ cost }) => cost <= least * (1 + AS_GOOD));
   good.sort((a, b) => away(a.gate) - away(b.gate) || a.cost - b.cost);
-  const best = now <= least ? gate : (good[0]?.gate ?? gate);
+  const best = now <= least * (1 + AS_GOOD) ? gate : good[0]!.gate;
   const savings = messages.map(
     (message) => costOf(consequenceOf(message, gate), costs) - costOf(consequenceOf(message, best), costs),
   );

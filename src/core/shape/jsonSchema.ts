@@ -26,6 +26,7 @@ const wording = { type: 'string', maxLength: MOST.wording };
 export const DEFINITIONS = {
   name: { type: 'string', maxLength: MOST.name, pattern: NAME_PATTERN.source },
   level: { type: 'number', minimum: 0, maximum: 1 },
+  cost: { type: 'number', minimum: 0, maximum: MOST.cost },
   wordings: { anyOf: [wording, { type: 'array', maxItems: MOST.variants, items: wording }] },
   text: {
     description: 'A wording, a list of variants, or either by language. An ICU message with slots in braces.',

@@ -94,6 +94,14 @@ export const level = () =>
     .max(1, 'must be at most 1')
     .meta({ definition: 'level' });
 
+export const cost = () =>
+  number()
+    .strict()
+    .typeError('must be a number')
+    .min(0, 'must be at least 0')
+    .max(MOST.cost, `must be at most ${figure(MOST.cost)}`)
+    .meta({ definition: 'cost' });
+
 export const tries = () => wholeNumber().min(1, 'must be at least 1').max(9, 'must be at most 9');
 
 export const onNo = () =>

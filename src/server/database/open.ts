@@ -8,6 +8,7 @@ import * as conversations from './migrations/003_conversations.js';
 import * as rows from './migrations/004_rows.js';
 import * as jobs from './migrations/005_jobs.js';
 import * as standing from './migrations/006_standing.js';
+import * as costs from './migrations/007_costs.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
@@ -18,6 +19,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '004_rows': rows,
   '005_jobs': jobs,
   '006_standing': standing,
+  '007_costs': costs,
 };
 
 /** Makes a folder that only its user may look into. */

@@ -17,6 +17,7 @@ export interface BotTable {
   gate_accept: number;
   gate_ask: number;
   gate_lead: number;
+  gate_costs: ColumnType<Json | null, Json | null | undefined, Json | null>;
   no_match: Json;
   /** The bot's own wordings of the engine's sentences. */
   texts: ColumnType<Json, Json | undefined, Json>;

@@ -6,6 +6,8 @@ import {
   type Entity,
   type EntityKind,
   type Form,
+  type GateCosts,
+  type GateSettings,
   type Intent,
   type JsonLogicRule,
   type ListValue,
@@ -154,7 +156,12 @@ export async function readDocument(db: Kysely<Database>, botId: number): Promise
     desks: desks.map(({ name, description, handover }) =>
       present<Desk>({ name, description, handover: localised(handover) }),
     ),
-    gate: { accept: bot.gate_accept, ask: bot.gate_ask, lead: bot.gate_lead },
+    gate: present<GateSettings>({
+      accept: bot.gate_accept,
+      ask: bot.gate_ask,
+      lead: bot.gate_lead,
+      costs: bot.gate_costs === null ? null : (JSON.parse(bot.gate_costs) as GateCosts),
+    }),
     noMatch: JSON.parse(bot.no_match) as NoMatchSettings,
     texts: JSON.parse(bot.texts) as BotTexts,
   };
@@ -166,7 +173,12 @@ const settingColumns: { [K in keyof Settings]: (value: Settings[K]) => object } 
   timeZone: (time_zone) => ({ time_zone }),
   region: (region) => ({ region }),
   greeting: (greeting) => ({ greeting: JSON.stringify(greeting) }),
-  gate: ({ accept, ask, lead }) => ({ gate_accept: accept, gate_ask: ask, gate_lead: lead }),
+  gate: ({ accept, ask, lead, costs }) => ({
+    gate_accept: accept,
+    gate_ask: ask,
+    gate_lead: lead,
+    gate_costs: costs ? JSON.stringify(costs) : null,
+  }),
   noMatch: (noMatch) => ({ no_match: JSON.stringify(noMatch) }),
   texts: (texts) => ({ texts: JSON.stringify(texts) }),
 };

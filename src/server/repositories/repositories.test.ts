@@ -90,7 +90,9 @@ describe('bots', () => {
       { do: 'addDesk', name: 'back_room' },
       { do: 'changeDesk', name: 'back_room', to: { description: 'Sorts things out' } },
       { do: 'changeNoMatch', to: { tries: 2, desk: 'back_room' } },
-      { do: 'changeSettings', to: { name: 'Tea house', gate: { accept: 0.7, ask: 0.2, lead: 0.05 } } },
+      { do: 'changeSettings', to: { name: 'Tea house' } },
+      { do: 'changeGate', to: { accept: 0.7, ask: 0.2, lead: 0.05 } },
+      { do: 'changeGate', to: { costs: { wrongAct: 20 } } },
       { do: 'deleteForm', name: 'cancellation' },
     ];
     for (const one of acts) {

@@ -4,6 +4,7 @@ import type { Application } from '../application.js';
 import type { Context } from '../context.js';
 import { hasTurns } from '../repositories/conversations.js';
 import { lastTestRun, listTestSets } from '../repositories/tests.js';
+import { shareAsked } from './gate.js';
 
 /** Utterances that begin to teach an intent. */
 const A_HANDFUL = 5;
@@ -34,6 +35,7 @@ export async function botFrame(app: Application, context: Context, id: number): 
     figures: {
       ...app.models.figures(id),
       say: missingIn(bot.document),
+      gate: shareAsked(run, bot.document),
       prove: run?.evaluation.accuracy ?? null,
     },
     intents: names,

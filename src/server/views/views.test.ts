@@ -12,6 +12,7 @@ import { beginJob, endJob, endUnfinishedJobs, readJob } from '../repositories/jo
 import { createTestSet, saveTestRun } from '../repositories/tests.js';
 import { addWalkthroughs } from '../repositories/walkthroughs.js';
 import { botFrame } from './bot.js';
+import { gateView } from './gate.js';
 import { proveView } from './prove.js';
 import { sayView } from './say.js';
 import { entitiesView, teachView } from './teach.js';
@@ -193,7 +194,23 @@ describe('Try and Prove', () => {
       ['wrong and accepted', 0.7],
       ['wrong and asked about', 0.5],
     ]);
-    expect((await botFrame(app, me, id)).figures.prove).toBe(0.25);
+    expect((await botFrame(app, me, id)).figures).toMatchObject({ prove: 0.25, gate: 0.5 });
+    const gate = await gateView(app, id, String(set));
+    expect(gate.sources.map(({ name }) => name)).toEqual(['hand', 'utterances, held out']);
+    expect(gate.source).toMatchObject({ id: set, read: { at: AT, revision: 1 } });
+    expect(gate.messages[0]).toEqual({
+      text: 'a',
+      expected: 'order_tea',
+      top: [{ intent: 'opening_hours', confidence: 0.5 }],
+    });
+  });
+
+  it('set the gate by the utterances where no test was run', async () => {
+    const { source, messages } = await gateView(app, id, 'utterances');
+    expect(source).toEqual({ id: null, name: 'utterances, held out', read: null });
+    const { intents } = (await app.bots.get(id)).document;
+    expect(messages).toHaveLength(intents.reduce((sum, { utterances }) => sum + utterances.length, 0));
+    for (const { expected, top } of messages) expect(top.map(({ intent }) => intent)).toContain(expected);
   });
 
   it('tell of a run that the end of the program cut short, until another has come to its end', async () => {

@@ -3,6 +3,7 @@
   import { MatrixController, MatrixElement, type MatrixDataPoint } from 'chartjs-chart-matrix';
   import type { Confusion } from '$core/measure/classification.js';
   import Act from '../shared/Act.svelte';
+  import { drawChart, themeToken } from '../shared/chart.js';
 
   const {
     confusion,
@@ -38,13 +39,11 @@
   );
 
   function draw(canvas: HTMLCanvasElement) {
-    const style = getComputedStyle(document.documentElement);
-    const token = (name: string) => style.getPropertyValue(name).trim();
-    const right = token('--reed');
-    const wrong = token('--none');
-    const line = token('--line');
-    const ink = token('--ink');
-    const paper = token('--paper');
+    const right = themeToken('--reed');
+    const wrong = themeToken('--none');
+    const line = themeToken('--line');
+    const ink = themeToken('--ink');
+    const paper = themeToken('--paper');
     const labels = [...confusion.labels];
     const data = $state.snapshot(cells) as Cell[];
     const config: ChartConfiguration<'matrix', Cell[], string> = {
@@ -124,15 +123,7 @@
         ctx.restore();
       },
     };
-    let chart: Chart<'matrix', Cell[], string> | null = null;
-    let gone = false;
-    void document.fonts.ready.then(() => {
-      if (!gone) chart = new Chart(canvas, { ...config, plugins: [counts] });
-    });
-    return () => {
-      gone = true;
-      chart?.destroy();
-    };
+    return drawChart(canvas, { ...config, plugins: [counts] });
   }
 </script>
 

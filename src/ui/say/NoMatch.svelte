@@ -1,21 +1,15 @@
 <script lang="ts">
-  import { NumberInput } from 'carbon-components-svelte';
   import type { NoMatchChange } from '$core/bot/acts/index.js';
   import type { TextsView } from '$core/contract/say.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Choice from '../shared/Choice.svelte';
-  import { Draft } from '../shared/draft.svelte.js';
+  import NumberField from '../shared/NumberField.svelte';
   import TextLines from './TextLines.svelte';
 
   /** The greeting, and what is said when nothing was understood. */
   const { botId, view }: { botId: number; view: TextsView } = $props();
 
   const setNoMatch = (to: NoMatchChange) => keepEdit(botId, { do: 'changeNoMatch', to });
-
-  const tries = new Draft(
-    () => String(view.noMatch.tries),
-    (typed) => /^[1-9]$/.test(typed) && setNoMatch({ tries: Number(typed) }),
-  );
 </script>
 
 <div class="texts">
@@ -34,19 +28,12 @@
   />
   <div class="row">
     <span class="soft">Tries</span>
-    <NumberInput
-      labelText="Failed tries in a row"
-      hideLabel
-      hideSteppers
-      size="sm"
+    <NumberField
+      label="Failed tries in a row"
       min={1}
       max={9}
-      value={tries.shown === '' ? null : Number(tries.shown)}
-      invalid={tries.refused !== null}
-      invalidText="From 1 to 9."
-      on:input={({ detail }) => tries.type(String(detail ?? ''))}
-      on:blur={() => tries.left()}
-      on:keydown={(event) => tries.press(event, { lines: false })}
+      value={view.noMatch.tries}
+      keep={(tries) => setNoMatch({ tries })}
     />
     <span class="soft">failed tries in a row, then to</span>
     <Choice

@@ -17,6 +17,11 @@
           text: figures.say === null ? '–' : figures.say === 0 ? 'complete' : `${figures.say} missing`,
           means: 'forms with something missing, intents with nothing to say, texts with unknown names',
         };
+      case 'gate':
+        return {
+          text: figures.gate === null ? '–' : `${percent(figures.gate)} asked`,
+          means: 'of the messages of the last test run, the share that the bot asks about',
+        };
       case 'try':
         return {
           text: figures.try ? `${figures.try.passing} of ${figures.try.all}` : '–',

@@ -10,6 +10,7 @@ export interface Stage {
 export const STAGES: readonly Stage[] = [
   { key: 2, name: 'Teach', path: 'teach' },
   { key: 3, name: 'Say', path: 'say' },
+  { key: 4, name: 'Gate', path: 'gate' },
   { key: 5, name: 'Try', path: 'try' },
   { key: 6, name: 'Prove', path: 'prove' },
 ];

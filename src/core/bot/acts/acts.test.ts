@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { act } from '../../../../tests/acting.js';
 import { teaShop } from '../../../../tests/teaShop.js';
-import type { BotDocument } from '../document.js';
+import { DEFAULT_COSTS, type BotDocument } from '../document.js';
 import { deltaBetween, touchedBy } from '../delta.js';
 import { writeMarking } from '../marking.js';
 import { ActError, applyRestore, readAct, type BotAct } from './index.js';
@@ -128,6 +128,9 @@ describe('acts upon a bot', () => {
       { do: 'changeNoMatch', to: { tries: 2 } },
       { do: 'changeNoMatch', to: { desk: null } },
       { do: 'changeDesk', name: 'counter', to: { description: 'Serves' } },
+      { do: 'changeGate', to: { accept: 0.7 } },
+      { do: 'changeGate', to: { ask: 0.2, costs: { wrongAct: 20 } } },
+      { do: 'changeGate', to: { costs: { question: 2 } } },
     ];
     const shop = acts.reduce((document, one) => act(document, one).document, teaShop());
     expect(shop.entities[0]).toMatchObject({
@@ -143,6 +146,12 @@ describe('acts upon a bot', () => {
     expect(shop.forms[0]!.slots.find((slot) => slot.name === 'tea')).toMatchObject({ prompts: ['Which?'] });
     expect(shop.forms[0]).toMatchObject({ done: 'Thanks.' });
     expect(shop.forms[0]).not.toHaveProperty('decline');
+    expect(shop.gate).toEqual({
+      accept: 0.7,
+      ask: 0.2,
+      lead: 0.1,
+      costs: { ...DEFAULT_COSTS, wrongAct: 20, question: 2 },
+    });
     expect(shop.noMatch).toMatchObject({ tries: 2 });
     expect(shop.noMatch).not.toHaveProperty('desk');
     expect(shop.desks[0]).toMatchObject({ name: 'counter', description: 'Serves' });

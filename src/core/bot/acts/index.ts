@@ -19,7 +19,7 @@ export { ActError, type ActContext, type Renaming } from './act.js';
 export type { EntityChange } from './entities.js';
 export type { FormChange } from './forms.js';
 export type { IntentChange } from './intents.js';
-export type { NoMatchChange, SettingsChange } from './settings.js';
+export type { GateChange, NoMatchChange, SettingsChange } from './settings.js';
 export type { SlotChange } from './slots.js';
 export type { RowReference } from './utterances.js';
 export type { ValueChange } from './values.js';

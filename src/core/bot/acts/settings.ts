@@ -1,17 +1,10 @@
 import { mixed, type InferType } from '../../shape/yup.js';
 import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/engineTexts.js';
-import type { NoMatchSettings } from '../document.js';
+import { DEFAULT_COSTS, type GateCosts, type GateSettings, type NoMatchSettings } from '../document.js';
 import { MOST } from '../limits.js';
 import { actKind } from './act.js';
 import { changed } from './common.js';
-import { change, level, localised, optionalParts, parts, text, texts, tries } from '../../shape/shapes.js';
-
-const gate = () =>
-  optionalParts({
-    accept: level().required('is missing'),
-    ask: level().required('is missing'),
-    lead: level().required('is missing'),
-  });
+import { change, cost, level, localised, optionalParts, parts, text, texts, tries } from '../../shape/shapes.js';
 
 const settingsChange = change({
   name: text(MOST.name),
@@ -19,7 +12,13 @@ const settingsChange = change({
   timeZone: text(MOST.name),
   region: text(MOST.name),
   greeting: localised(),
-  gate: gate(),
+});
+
+const gateChange = change({
+  accept: level(),
+  ask: level(),
+  lead: level(),
+  costs: optionalParts({ wrongAct: cost(), question: cost(), missed: cost(), outsideAct: cost() }),
 });
 
 const noMatchChange = change({
@@ -35,6 +34,7 @@ const textName = () =>
     .meta({ schema: { enum: [...TEXT_NAMES] } });
 
 export type SettingsChange = InferType<typeof settingsChange>;
+export type GateChange = InferType<typeof gateChange>;
 export type NoMatchChange = InferType<typeof noMatchChange>;
 
 export const SETTINGS_ACTS = [
@@ -42,6 +42,13 @@ export const SETTINGS_ACTS = [
     document: changed(document, to, []),
     label: 'change settings',
   })),
+
+  actKind('changeGate', parts({ to: gateChange }), (document, { to: { costs, ...levels } }) => {
+    const gate = changed<GateSettings>(document.gate, levels, []);
+    if (!costs) return { document: { ...document, gate }, label: 'change the levels of the gate' };
+    const own = changed<GateCosts>(gate.costs ?? DEFAULT_COSTS, costs, []);
+    return { document: { ...document, gate: { ...gate, costs: own } }, label: 'change what mistakes cost' };
+  }),
 
   actKind('changeNoMatch', parts({ to: noMatchChange }), (document, { to }) => ({
     document: { ...document, noMatch: changed<NoMatchSettings>(document.noMatch, to, ['desk']) },

@@ -1,0 +1,24 @@
+import type { GateSettings } from '../bot/document.js';
+import type { GatedMessage } from '../measure/levels.js';
+
+/** A message that the gate is set by. */
+export interface GateMessage extends GatedMessage {
+  text: string;
+}
+
+/** Messages to set the gate by: a test set with the last run over it, or the utterances, each held out. */
+export interface GateSource {
+  /** The test set; `null` for the utterances. */
+  id: number | null;
+  name: string;
+  /** When they were read, and what the bot was then; `null` for the utterances, which are read anew with each training. */
+  read: { at: string; revision: number } | null;
+}
+
+export interface GateView {
+  gate: GateSettings;
+  sources: GateSource[];
+  /** What is shown; `null` where there is nothing to set it by. */
+  source: GateSource | null;
+  messages: GateMessage[];
+}

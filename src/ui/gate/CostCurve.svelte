@@ -1,0 +1,73 @@
+<script lang="ts">
+  import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+  import { drawChart, themeToken } from '../shared/chart.js';
+
+  /** What a message costs by the accept level. */
+  const { curve, accept }: { curve: readonly { level: number; cost: number }[]; accept: number } = $props();
+
+  Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
+
+  const least = $derived(curve.reduce((best, one) => (one.cost < best.cost ? one : best), curve[0]!));
+
+  function draw(canvas: HTMLCanvasElement) {
+    const [line, ink, reed] = [themeToken('--line'), themeToken('--ink'), themeToken('--reed')];
+    const points = curve.map(({ level, cost }) => ({ x: level, y: cost }));
+    const here = accept;
+    const axis = (text: string) => ({
+      type: 'linear' as const,
+      grid: { color: line },
+      ticks: { color: ink, font: { size: 10 }, maxTicksLimit: 6 },
+      title: { display: true, text, color: ink, font: { size: 11 } },
+    });
+    return drawChart<'line', { x: number; y: number }[], unknown>(canvas, {
+      type: 'line',
+      data: {
+        datasets: [
+          {
+            data: points,
+            borderColor: reed,
+            borderWidth: 2,
+            backgroundColor: reed,
+            pointRadius: points.map(({ x }) => (Math.abs(x - here) < 0.011 ? 4 : 0)),
+            pointStyle: 'rectRot',
+          },
+        ],
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        font: { family: 'IBM Plex Sans' },
+        interaction: { mode: 'nearest', axis: 'x', intersect: false },
+        scales: {
+          x: { ...axis('accept level'), min: 0, max: 1 },
+          y: { ...axis('cost of a message'), beginAtZero: true },
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            displayColors: false,
+            callbacks: {
+              title: () => '',
+              label: ({ parsed }) => `accept from ${(parsed.x ?? 0).toFixed(2)}: ${(parsed.y ?? 0).toFixed(2)}`,
+            },
+          },
+        },
+      },
+    });
+  }
+</script>
+
+<div
+  class="chart"
+  role="img"
+  aria-label="What a message costs by the accept level; least at {least.level.toFixed(2)}: {least.cost.toFixed(2)}"
+>
+  {#key [curve, accept]}<canvas {@attach draw}></canvas>{/key}
+</div>
+
+<style>
+  .chart {
+    width: 100%;
+    height: 9rem;
+  }
+</style>

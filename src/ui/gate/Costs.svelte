@@ -1,0 +1,90 @@
+<script lang="ts">
+  import type { GateCosts, GateSettings } from '$core/bot/document.js';
+  import type { Recommendation } from '$core/measure/recommend.js';
+  import Act from '../shared/Act.svelte';
+  import NumberField from '../shared/NumberField.svelte';
+  import CostCurve from './CostCurve.svelte';
+
+  /** What mistakes cost the business, and the levels that cost least. */
+  const {
+    gate,
+    costs,
+    cost,
+    recommendation,
+    curve,
+    keep,
+    take,
+  }: {
+    gate: GateSettings;
+    costs: GateCosts;
+    /** Of a message, by the levels as they stand or are being moved. */
+    cost: number;
+    recommendation: Recommendation | null;
+    curve: readonly { level: number; cost: number }[];
+    keep: (costs: Partial<GateCosts>) => unknown;
+    take: (gate: GateSettings) => void;
+  } = $props();
+
+  const MOST = 1_000_000;
+  const FIELDS: readonly [key: keyof GateCosts, label: string][] = [
+    ['wrongAct', 'a wrong act'],
+    ['outsideAct', 'an act out of scope'],
+    ['missed', 'a missed request'],
+    ['question', 'a question'],
+  ];
+
+  const isBetter = $derived(
+    recommendation !== null &&
+      (recommendation.gate.accept !== gate.accept || recommendation.gate.ask !== gate.ask) &&
+      recommendation.then < recommendation.now,
+  );
+  const isSure = $derived((recommendation?.saving?.low ?? 0) > 0);
+</script>
+
+<section aria-label="Costs">
+  <h2>What mistakes cost</h2>
+  <div class="fields">
+    {#each FIELDS as [key, label] (key)}
+      <span>{label}</span>
+      <NumberField
+        label="Cost of {label}"
+        min={0}
+        max={MOST}
+        step={0.01}
+        value={costs[key]}
+        keep={(amount) => keep({ [key]: amount })}
+      />
+    {/each}
+  </div>
+  <p>A message costs <strong class="figure" data-cost>{cost.toFixed(2)}</strong> on the mean.</p>
+  {#if recommendation && isBetter}
+    <p data-recommended>
+      Accept from <strong class="figure">{recommendation.gate.accept.toFixed(2)}</strong>, ask from
+      <strong class="figure">{recommendation.gate.ask.toFixed(2)}</strong>: {recommendation.then.toFixed(2)}. That saves
+      {#if recommendation.saving}
+        {recommendation.saving.figure.toFixed(2)} a message, between {recommendation.saving.low.toFixed(2)} and
+        {recommendation.saving.high.toFixed(2)} on others like these{isSure ? '.' : ', so that it may save nothing.'}
+      {/if}
+    </p>
+    <Act look={isSure ? 'main' : 'firm'} onclick={() => take(recommendation.gate)}>Take these levels</Act>
+  {:else if recommendation}
+    <p class="soft">No other levels cost less on these messages.</p>
+  {/if}
+  {#if curve.length > 0}<CostCurve {curve} accept={gate.accept} />{/if}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: 0.5rem;
+    align-content: start;
+    justify-items: start;
+  }
+
+  .fields {
+    display: grid;
+    grid-template-columns: auto 5rem auto 5rem;
+    gap: 0.35rem 0.75rem;
+    align-items: center;
+  }
+</style>

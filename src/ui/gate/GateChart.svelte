@@ -1,0 +1,237 @@
+<script lang="ts">
+  import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type Plugin } from 'chart.js';
+  import { confidenceHistogram } from '$core/measure/gateFigures.js';
+  import type { GatedMessage } from '$core/measure/levels.js';
+  import { drawChart, themeToken } from '../shared/chart.js';
+
+  /** How sure the bot was of messages, with the two borders to be moved. */
+  const {
+    messages,
+    ask,
+    accept,
+    move,
+    keep,
+  }: {
+    messages: readonly GatedMessage[];
+    ask: number;
+    accept: number;
+    /** A border moves and is not let go yet. */
+    move: (border: 'ask' | 'accept', level: number) => void;
+    keep: () => void;
+  } = $props();
+
+  Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+
+  const BINS = 50;
+  const LANES = [
+    { key: 'right', name: 'right', ink: '--reed' },
+    { key: 'wrong', name: 'wrong', ink: '--none' },
+    { key: 'outside', name: 'out of scope', ink: '--ink-soft' },
+  ] as const;
+  /** How far a key moves a border. */
+  const [STEP, LEAP] = [0.01, 0.05];
+
+  const histogram = $derived(confidenceHistogram(messages, BINS));
+  const totals = $derived(
+    Object.fromEntries(LANES.map(({ key }) => [key, histogram[key].reduce((sum, count) => sum + count, 0)])),
+  );
+  const labels = Array.from({ length: BINS }, (_, bin) => (bin / BINS).toFixed(2));
+
+  /** Where the chart has its confidences from 0 to 1, in pixels of the frame. */
+  let area = $state({ left: 0, right: 1, top: 0, bottom: 1 });
+  let frame: HTMLElement;
+
+  function draw(canvas: HTMLCanvasElement) {
+    const [line, ink] = [themeToken('--line'), themeToken('--ink')];
+    const counts = histogram;
+    const placed: Plugin<'bar'> = {
+      id: 'placed',
+      afterLayout({ chartArea: { left, right, top, bottom } }) {
+        if (area.left !== left || area.right !== right || area.top !== top || area.bottom !== bottom)
+          area = { left, right, top, bottom };
+      },
+    };
+    return drawChart<'bar', (number | null)[], string>(canvas, {
+      type: 'bar',
+      plugins: [placed],
+      data: {
+        labels,
+        datasets: LANES.map(({ key, name, ink: color }) => ({
+          label: name,
+          data: counts[key].map((count) => count || null),
+          yAxisID: `y ${key}`,
+          xAxisID: 'x',
+          backgroundColor: themeToken(color),
+          barPercentage: 1,
+          categoryPercentage: 0.92,
+          grouped: false,
+          minBarLength: 2,
+        })),
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        font: { family: 'IBM Plex Sans' },
+        interaction: { mode: 'index', intersect: false },
+        scales: {
+          x: {
+            offset: true,
+            grid: { display: false },
+            border: { color: line },
+            ticks: {
+              autoSkip: false,
+              maxRotation: 0,
+              color: ink,
+              font: { size: 11 },
+              callback: (_, bin) => (bin % 10 === 0 ? (bin / BINS).toFixed(1) : ''),
+            },
+            title: { display: true, text: 'confidence of the first intent', color: ink, font: { size: 11 } },
+          },
+          ...Object.fromEntries(
+            LANES.toReversed().map(({ key, name }, place) => [
+              `y ${key}`,
+              {
+                type: 'linear' as const,
+                axis: 'y' as const,
+                stack: 'lanes',
+                stackWeight: 1,
+                weight: place,
+                offset: true,
+                beginAtZero: true,
+                grid: { color: line },
+                border: { color: line },
+                title: { display: true, text: name, color: ink, font: { size: 11 } },
+                ticks: { color: ink, font: { size: 10 }, maxTicksLimit: 3, precision: 0 },
+              },
+            ]),
+          ),
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            displayColors: false,
+            callbacks: {
+              title: ([item]) => {
+                const from = (item?.dataIndex ?? 0) / BINS;
+                return `confidence ${from.toFixed(2)} to ${(from + 1 / BINS).toFixed(2)}`;
+              },
+              label: ({ dataset, parsed }) => `${parsed.y} ${dataset.label}`,
+            },
+          },
+        },
+      },
+    });
+  }
+
+  const place = (level: number) => area.left + level * (area.right - area.left);
+  const round = (level: number) => Math.round(Math.min(1, Math.max(0, level)) * 100) / 100;
+
+  function drag(event: PointerEvent, border: 'ask' | 'accept') {
+    const handle = event.currentTarget as HTMLElement;
+    if (event.type === 'pointerdown') {
+      handle.setPointerCapture(event.pointerId);
+      handle.focus();
+    }
+    if (!handle.hasPointerCapture(event.pointerId)) return;
+    const x = event.clientX - frame.getBoundingClientRect().left;
+    move(border, round((x - area.left) / (area.right - area.left)));
+    if (event.type !== 'pointerup') return;
+    handle.releasePointerCapture(event.pointerId);
+    keep();
+  }
+
+  function press(event: KeyboardEvent, border: 'ask' | 'accept') {
+    const level = border === 'ask' ? ask : accept;
+    const by = { ArrowLeft: -STEP, ArrowDown: -STEP, ArrowRight: STEP, ArrowUp: STEP, PageDown: -LEAP, PageUp: LEAP }[
+      event.key
+    ];
+    const to = by !== undefined ? level + by : event.key === 'Home' ? 0 : event.key === 'End' ? 1 : null;
+    if (to === null) return;
+    event.preventDefault();
+    move(border, round(to));
+  }
+</script>
+
+<div class="frame" bind:this={frame}>
+  <div
+    class="chart"
+    role="img"
+    aria-label="Messages by confidence, in three lanes: {totals['right']} read right, {totals[
+      'wrong'
+    ]} read wrong, {totals['outside']} out of scope"
+  >
+    {#key histogram}<canvas {@attach draw}></canvas>{/key}
+  </div>
+  {#each [{ border: 'ask', level: ask, name: 'ask' }, { border: 'accept', level: accept, name: 'accept' }] as const as { border, level, name } (border)}
+    <div
+      class={['handle', border]}
+      role="slider"
+      tabindex="0"
+      aria-label="The {name} level"
+      aria-valuemin={0}
+      aria-valuemax={1}
+      aria-valuenow={level}
+      style:left="{place(level)}px"
+      style:top="{area.top}px"
+      style:height="{area.bottom - area.top}px"
+      onpointerdown={(event) => drag(event, border)}
+      onpointermove={(event) => drag(event, border)}
+      onpointerup={(event) => drag(event, border)}
+      onkeydown={(event) => press(event, border)}
+      onkeyup={keep}
+    >
+      <span class="flag">{name} {level.toFixed(2)}</span>
+    </div>
+  {/each}
+</div>
+
+<style>
+  .frame {
+    position: relative;
+    padding-top: 1.4rem;
+  }
+
+  .chart {
+    height: 15.5rem;
+  }
+
+  .handle {
+    position: absolute;
+    width: 15px;
+    margin: 1.4rem 0 0 -7px;
+    cursor: ew-resize;
+    touch-action: none;
+  }
+
+  .handle::before {
+    content: '';
+    position: absolute;
+    inset: 0 6px;
+    border-inline: 1px solid var(--ink);
+  }
+
+  .handle.ask::before {
+    border-inline-style: dashed;
+  }
+
+  .handle:focus-visible {
+    outline: 2px solid var(--reed);
+    outline-offset: 1px;
+  }
+
+  .flag {
+    position: absolute;
+    bottom: 100%;
+    left: 50%;
+    translate: -50% 0;
+    padding: 0 0.35rem;
+    font-size: 0.75rem;
+    white-space: nowrap;
+    background: var(--paper-deep);
+    border: 1px solid var(--line-strong);
+  }
+
+  .handle.ask .flag {
+    translate: -90% 0;
+  }
+</style>

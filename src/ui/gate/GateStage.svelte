@@ -1,0 +1,177 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import type { GateChange } from '$core/bot/acts/index.js';
+  import { DEFAULT_COSTS, type GateSettings } from '$core/bot/document.js';
+  import type { GateView } from '$core/contract/gate.js';
+  import { edit, keepEdit } from '../shared/acts.js';
+  import Choice from '../shared/Choice.svelte';
+  import { counted, moment } from '../shared/format.js';
+  import NumberField from '../shared/NumberField.svelte';
+  import Term from '../shared/Term.svelte';
+  import { TERMS } from '../shared/terms.js';
+  import Borders from './Borders.svelte';
+  import Consequences from './Consequences.svelte';
+  import Costs from './Costs.svelte';
+  import GateChart from './GateChart.svelte';
+  import { Figures } from './gateFigures.svelte.js';
+
+  /** Where the borders between accepted, asked about and not matched lie, and what that costs. */
+  const { botId, view, revision }: { botId: number; view: GateView; revision: number } = $props();
+
+  /** The levels as they are while they are moved; `null` while they stand still. */
+  let moved = $state<Pick<GateSettings, 'accept' | 'ask'> | null>(null);
+  const gate = $derived<GateSettings>({ ...view.gate, ...moved });
+  const costs = $derived(view.gate.costs ?? DEFAULT_COSTS);
+  let worked = $state.raw<Figures | null>(null);
+
+  $effect(() => {
+    const figures = new Figures();
+    worked = figures;
+    return () => figures.close();
+  });
+  $effect(() => worked?.takeUp(view.messages));
+  $effect(() => {
+    void view.messages;
+    worked?.tell(gate, costs);
+  });
+  $effect(() => {
+    void view.messages;
+    worked?.recommend(view.gate, costs);
+  });
+
+  /** Neither border goes beyond the other. */
+  function move(border: 'ask' | 'accept', level: number) {
+    const { ask, accept } = gate;
+    moved = border === 'ask' ? { ask: Math.min(level, accept), accept } : { ask, accept: Math.max(level, ask) };
+  }
+
+  async function keepMoved() {
+    if (!moved) return;
+    const to: GateChange = {
+      ...(moved.accept !== view.gate.accept && { accept: moved.accept }),
+      ...(moved.ask !== view.gate.ask && { ask: moved.ask }),
+    };
+    const own = moved;
+    if (Object.keys(to).length > 0) await edit(botId, { do: 'changeGate', to });
+    if (moved === own) moved = null;
+  }
+
+  const keep = (to: GateChange) => keepEdit(botId, { do: 'changeGate', to });
+</script>
+
+<div class="gate">
+  <div class="tools">
+    <h1>Gate</h1>
+    {#if view.source}
+      <Choice
+        label="Messages that the gate is set by"
+        value={String(view.source.id ?? 'utterances')}
+        options={view.sources.map(({ id, name }) => ({ value: String(id ?? 'utterances'), text: name }))}
+        keep={(by) => goto(`/bots/${botId}/gate?by=${by}`)}
+      />
+      <span class="soft">
+        {counted(view.messages.length, 'message')}{#if view.source.read}, read {moment(view.source.read.at)},
+          <Term means={TERMS.change}>change</Term>
+          {view.source.read.revision}{#if view.source.read.revision !== revision}<strong class="old">
+              · the bot has changed since</strong
+            >{/if}{/if}
+      </span>
+    {/if}
+    <span class="levels">
+      <Term means="The least confidence that the bot asks about; below it, it does not understand.">ask from</Term>
+      <NumberField
+        label="Ask level"
+        min={0}
+        max={gate.accept}
+        step={0.01}
+        value={gate.ask}
+        keep={(ask) => keep({ ask })}
+      />
+      <Term means="The least confidence that the bot acts on.">accept from</Term>
+      <NumberField
+        label="Accept level"
+        min={gate.ask}
+        max={1}
+        step={0.01}
+        value={gate.accept}
+        keep={(accept) => keep({ accept })}
+      />
+      <Term means="How far the first intent must lead the next to be acted on; else the bot asks which.">lead</Term>
+      <NumberField label="Lead" min={0} max={1} step={0.01} value={gate.lead} keep={(lead) => keep({ lead })} />
+    </span>
+  </div>
+  {#if view.source}
+    {#if view.source.id === null}
+      <p class="soft">
+        Utterances are written to differ and none is out of scope: customers’ messages tell more. <a
+          href="/bots/{botId}/prove">Import and run a test set</a
+        > to set the gate by.
+      </p>
+    {/if}
+    <GateChart messages={view.messages} ask={gate.ask} accept={gate.accept} {move} keep={keepMoved} />
+    {#if worked?.figures}
+      <div class="below">
+        <Consequences figures={worked.figures} />
+        <Costs
+          gate={view.gate}
+          {costs}
+          cost={worked.figures.cost}
+          recommendation={worked.recommendation}
+          curve={worked.curve}
+          keep={(amounts) => keep({ costs: amounts })}
+          take={({ accept, ask }) =>
+            void edit(botId, { do: 'changeGate', to: { accept, ask } }, 'The recommended levels are taken.')}
+        />
+        <Borders messages={view.messages} figures={worked.figures} {gate} />
+      </div>
+    {/if}
+  {:else}
+    <p class="empty">
+      The levels are set by messages that the bot has read and not been taught. There are none yet: teach some
+      utterances, or
+      <a href="/bots/{botId}/prove">import and run a test set</a>.
+    </p>
+  {/if}
+</div>
+
+<style>
+  .gate {
+    height: 100%;
+    overflow-y: auto;
+    padding: 0.5rem 0.75rem 1rem;
+  }
+
+  .tools,
+  .levels {
+    display: flex;
+    gap: 0.75rem;
+    align-items: center;
+  }
+
+  .levels {
+    margin-left: auto;
+    gap: 0.4rem;
+  }
+
+  .levels :global(.bx--form-item) {
+    width: 4.5rem;
+    flex: none;
+  }
+
+  .below {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 1rem 2rem;
+    align-items: start;
+    margin-top: 0.75rem;
+  }
+
+  .old {
+    color: var(--asked);
+    font-weight: 400;
+  }
+
+  .empty {
+    padding: 2rem 0;
+  }
+</style>

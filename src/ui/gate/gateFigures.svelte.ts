@@ -1,0 +1,60 @@
+import type { GateCosts, GateSettings } from '$core/bot/document.js';
+import type { GateFigures } from '$core/measure/gateFigures.js';
+import type { GatedMessage } from '$core/measure/levels.js';
+import type { Recommendation } from '$core/measure/recommend.js';
+import GateWorker from '$workers/gate.worker.js?worker';
+import type { GateAnswer, GateRequest } from '$workers/gate.worker.js';
+
+/**
+ * The figures of the gate, reckoned beside the page. While a level moves only the last place that was asked for counts:
+ * the next is asked for when the one before has been told.
+ */
+export class Figures {
+  figures = $state.raw<GateFigures | null>(null);
+  recommendation = $state.raw<Recommendation | null>(null);
+  curve = $state.raw<readonly { level: number; cost: number }[]>([]);
+  readonly #worker = new GateWorker();
+  #next: GateRequest | null = null;
+  #busy = false;
+
+  constructor() {
+    this.#worker.addEventListener('message', ({ data }: MessageEvent<GateAnswer>) => {
+      if (data.tells === 'figures') {
+        this.figures = data.figures;
+        this.#busy = false;
+        this.#send();
+      } else {
+        this.recommendation = data.recommendation;
+        this.curve = data.curve;
+      }
+    });
+  }
+
+  #ask(request: GateRequest): void {
+    this.#worker.postMessage(request);
+  }
+
+  #send(): void {
+    if (this.#busy || !this.#next) return;
+    this.#busy = true;
+    this.#ask(this.#next);
+    this.#next = null;
+  }
+
+  takeUp(messages: readonly GatedMessage[]): void {
+    this.#ask({ ask: 'take up', messages: messages.map(({ expected, top }) => ({ expected, top: [...top] })) });
+  }
+
+  tell(gate: GateSettings, costs: GateCosts): void {
+    this.#next = { ask: 'tell', gate: { ...gate }, costs: { ...costs } };
+    this.#send();
+  }
+
+  recommend(gate: GateSettings, costs: GateCosts): void {
+    this.#ask({ ask: 'recommend', gate: { ...gate }, costs: { ...costs } });
+  }
+
+  close(): void {
+    this.#worker.terminate();
+  }
+}

@@ -1,0 +1,22 @@
+import { Chart, type ChartConfiguration, type ChartType } from 'chart.js';
+
+/** The colour that a token of the theme stands for now. */
+export function themeToken(name: string): string {
+  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+}
+
+/** Draws a chart as soon as the fonts are there. @returns what takes it away again */
+export function drawChart<Type extends ChartType, Data, Label>(
+  canvas: HTMLCanvasElement,
+  config: ChartConfiguration<Type, Data, Label>,
+): () => void {
+  let chart: Chart<Type, Data, Label> | null = null;
+  let gone = false;
+  void document.fonts.ready.then(() => {
+    if (!gone) chart = new Chart(canvas, config);
+  });
+  return () => {
+    gone = true;
+    chart?.destroy();
+  };
+}

@@ -1,0 +1,91 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, modelCurrent, visit } from './screen.js';
+import { startServer, type RunningServer } from './server.js';
+
+let server: RunningServer;
+
+test.beforeAll(async () => {
+  server = await startServer('demo');
+});
+
+test.afterAll(() => server.remove());
+
+test('before a test was run the gate is set by the utterances, each held out', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/teach`);
+  await modelCurrent(page);
+  await visit(page, `${server.url}/bots/1/gate`);
+  await expect(page.getByRole('combobox', { name: 'Messages that the gate is set by' })).toHaveValue('utterances');
+  await expect(page.getByText('customers’ messages tell more')).toBeVisible();
+  await expect(page.getByText(/Of 100 messages like these/)).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('the borders are moved by keys, by the pointer and by typing, and the figures go along', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/prove`);
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await expect(page.locator('[data-figure=accuracy]')).toBeVisible({ timeout: 60_000 });
+  await visit(page, `${server.url}/bots/1/gate`);
+  const lines = async (consequence: string) =>
+    Number(await page.locator(`[data-consequence="${consequence}"] td`).first().textContent());
+  const accept = page.getByRole('slider', { name: 'The accept level' });
+  const ask = page.getByRole('slider', { name: 'The ask level' });
+  await expect(accept).toHaveAttribute('aria-valuenow', '0.88');
+  await expect(page.locator('[data-consequence]')).toHaveCount(8);
+  const before = await lines('accepted rightly');
+  expect(before).toBeGreaterThan(100);
+
+  await accept.focus();
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('ArrowRight');
+  await expect(accept).toHaveAttribute('aria-valuenow', '0.79');
+  await expect.poll(() => lines('accepted rightly')).toBeGreaterThan(before);
+  await expect(page.getByLabel('Accept level', { exact: true })).toHaveValue('0.79');
+
+  // Dragged beyond the accept level, the ask level stops there.
+  const from = (await ask.boundingBox())!;
+  await page.mouse.move(from.x + from.width / 2, from.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 200, from.y + 60, { steps: 5 });
+  await page.mouse.move(from.x + 900, from.y + 60, { steps: 5 });
+  await expect(ask).toHaveAttribute('aria-valuenow', '0.79');
+  await expect
+    .poll(async () => (await lines('asked, right one offered')) + (await lines('asked out of scope')))
+    .toBeLessThan(20);
+  await page.mouse.up();
+
+  const typed = page.getByLabel('Ask level', { exact: true });
+  await typed.fill('0.95');
+  await typed.press('Tab');
+  await expect(page.getByText('From 0 to 0.79.')).toBeVisible();
+  await typed.fill('0.2');
+  await typed.press('Tab');
+  await expect(ask).toHaveAttribute('aria-valuenow', '0.2');
+  await modelCurrent(page);
+  await page.reload();
+  await expect(accept).toHaveAttribute('aria-valuenow', '0.79');
+  await expect(ask).toHaveAttribute('aria-valuenow', '0.2');
+  await expect(page.getByText('the bot has changed since')).toBeVisible();
+});
+
+test('costs lead to recommended levels, which can be taken and taken back', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/gate`);
+  const wrong = page.getByLabel('Cost of a wrong act');
+  await expect(wrong).toHaveValue('8');
+  await wrong.fill('40');
+  await wrong.press('Tab');
+  const mean = page.locator('[data-cost]');
+  const recommended = page.locator('[data-recommended]');
+  await expect(recommended).toContainText('That saves');
+  const now = Number(await mean.textContent());
+  const [, level] = /Accept from ([\d.]+)/.exec((await recommended.textContent())!)!;
+  await page.getByRole('button', { name: 'Take these levels' }).click();
+  const accept = page.getByRole('slider', { name: 'The accept level' });
+  await expect(accept).toHaveAttribute('aria-valuenow', String(Number(level)));
+  await expect.poll(async () => Number(await mean.textContent())).toBeLessThan(now);
+  await expect(page.getByText('No other levels cost less on these messages.')).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Gate/ })).toContainText('% asked');
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await expect(accept).toHaveAttribute('aria-valuenow', '0.79');
+  await expectAccessible(page);
+});
