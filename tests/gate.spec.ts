@@ -72,9 +72,12 @@ test('costs lead to recommended levels, which can be taken and taken back', asyn
   await visit(page, `${server.url}/bots/1/gate`);
   const wrong = page.getByLabel('Cost of a wrong act');
   await expect(wrong).toHaveValue('8');
+  const mean = page.locator('[data-cost]');
+  const cheaper = (await mean.textContent())!;
   await wrong.fill('40');
   await wrong.press('Tab');
-  const mean = page.locator('[data-cost]');
+  await expect(mean).not.toHaveText(cheaper);
+  await expect(page.getByRole('button', { name: 'Take these levels' })).toBeEnabled();
   const recommended = page.locator('[data-recommended]');
   await expect(recommended).toContainText('That saves');
   const now = Number(await mean.textContent());

@@ -91,20 +91,21 @@ describe('the table of costs', () => {
 });
 
 describe('the recommended levels', () => {
-  /** Messages of a bot whose confidence is what it says: right as often as it is sure. */
+  /** Messages of a bot whose confidence is what it says: in scope and right as often as it is sure. */
   const truthful = (count: number, seed: number): GatedMessage[] => {
     const draw = seeded(seed);
     return Array.from({ length: count }, () => {
       const confidence = draw();
-      return message(draw() < confidence ? 'a' : 'b', ['a', confidence], ['c', 0]);
+      return message(draw() < confidence ? 'a' : null, ['a', confidence]);
     });
   };
   const costs = { wrongAct: 4, question: 1, missed: 2, outsideAct: 4 };
 
-  it('lie where acting and asking cost the same', () => {
-    // Acting costs 4 (1 − p), asking 1 + 2 (1 − p): the same at p = .5; letting be costs 2 whatever p is, as asking does at p = .5.
+  it('lie where one act costs as much as the next', () => {
+    // Acting costs 4 (1 − p), asking 1, letting be 2 p: the same at p = .75 and at p = .5.
     const { gate, now, then, saving } = recommendGate(truthful(6000, 1), GATE, { costs, seed: 1 });
-    expect(Math.abs(gate.accept - 0.5)).toBeLessThanOrEqual(0.06);
+    expect(Math.abs(gate.accept - 0.75)).toBeLessThanOrEqual(0.06);
+    expect(Math.abs(gate.ask - 0.5)).toBeLessThanOrEqual(0.06);
     expect(then).toBeLessThan(now);
     expect(saving!.figure).toBeCloseTo(now - then, 10);
     expect(saving!.low).toBeGreaterThan(0);
@@ -112,9 +113,10 @@ describe('the recommended levels', () => {
 
   it('save on messages that they were not chosen by', () => {
     for (const seed of [1, 2, 3]) {
-      const { gate } = recommendGate(truthful(600, seed), GATE, { costs, seed });
-      const unseen = truthful(600, seed + 100);
-      expect(meanCost(unseen, gate, costs)).toBeLessThan(meanCost(unseen, GATE, costs));
+      const high = { ...GATE, accept: 0.95, ask: 0.2 };
+      const { gate } = recommendGate(truthful(300, seed), high, { costs, seed });
+      const unseen = truthful(1000, seed + 100);
+      expect(meanCost(unseen, gate, costs)).toBeLessThan(meanCost(unseen, high, costs));
     }
   });
 

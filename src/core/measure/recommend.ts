@@ -17,8 +17,15 @@ const NEVER = 2;
 /**
  * What a message costs on the mean by every pair of levels: `table[ask][accept]`, places in {@link LEVELS}. Each message
  * is gated once for each ask level.
+ * @param weights how much each message counts; all the same without
  */
-export function costTable(messages: readonly GatedMessage[], lead: number, costs: GateCosts): Float64Array[] {
+export function costTable(
+  messages: readonly GatedMessage[],
+  lead: number,
+  costs: GateCosts,
+  weights: readonly number[] = messages.map(() => 1),
+): Float64Array[] {
+  const whole = weights.reduce((sum, weight) => sum + weight, 0);
   // Up to which accept level a message is accepted, and what that costs.
   const acceptedTo = messages.map(({ top }) => {
     const [best] = top;
@@ -36,17 +43,29 @@ export function costTable(messages: readonly GatedMessage[], lead: number, costs
     let unaccepted = 0;
     messages.forEach((message, at) => {
       const otherwise = costOf(consequenceOf(message, { accept: NEVER, ask, lead }), costs);
-      unaccepted += otherwise;
-      if (acceptedTo[at]! >= 0) change[acceptedTo[at]!]! += whenAccepted[at]! - otherwise;
+      unaccepted += weights[at]! * otherwise;
+      if (acceptedTo[at]! >= 0) change[acceptedTo[at]!]! += weights[at]! * (whenAccepted[at]! - otherwise);
     });
     const row = new Float64Array(LEVELS.length);
     let sum = unaccepted;
     for (let accept = LEVELS.length - 1; accept >= 0; accept--) {
       sum += change[accept]!;
-      row[accept] = messages.length === 0 ? 0 : sum / messages.length;
+      row[accept] = whole === 0 ? 0 : sum / whole;
     }
     return row;
   });
+}
+
+/**
+ * What the confidences say of messages, whatever was expected of them: each is its first intent as likely as the bot is
+ * sure, and so on, and out of scope for the rest.
+ */
+function asConfidencesSay(messages: readonly GatedMessage[]): { messages: GatedMessage[]; weights: number[] } {
+  const told = messages.flatMap(({ top }) => [
+    ...top.map(({ intent, confidence }) => ({ message: { expected: intent, top }, weight: confidence })),
+    { message: { expected: null, top }, weight: Math.max(0, 1 - top.reduce((sum, one) => sum + one.confidence, 0)) },
+  ]);
+  return { messages: told.map(({ message }) => message), weights: told.map(({ weight }) => weight) };
 }
 
 /** A gate that costs less, and how much less. */
@@ -63,7 +82,9 @@ export interface Recommendation {
 const AS_GOOD = 0.01;
 
 /**
- * The levels that cost least on some messages: every pair is tried, the ask level not above the accept level.
+ * The levels that cost least on some messages: every pair is tried, the ask level not above the accept level. What became
+ * of the messages counts half, and half what their confidences say: few messages go wrong, so that these alone would fit
+ * the levels to one or two of them.
  * @param messages none of which the bot was taught
  * @param gate as it stands; its lead is left
  * @param seed of the draws that tell how sure the saving is
@@ -74,7 +95,12 @@ export function recommendGate(
   { costs, seed }: { costs: GateCosts; seed: number },
 ): Recommendation {
   const now = meanCost(messages, gate, costs);
-  const tried = costTable(messages, gate.lead, costs).flatMap((row, ask) =>
+  const said = asConfidencesSay(messages);
+  const table = costTable([...messages, ...said.messages], gate.lead, costs, [
+    ...messages.map(() => 1),
+    ...said.weights,
+  ]);
+  const tried = table.flatMap((row, ask) =>
     [...row]
       .map((cost, accept) => ({ gate: { ...gate, ask: LEVELS[ask]!, accept: LEVELS[accept]! }, cost }))
       .slice(Math.max(1, ask)),
@@ -83,7 +109,8 @@ export function recommendGate(
   const away = (other: GateSettings) => Math.abs(other.accept - gate.accept) + Math.abs(other.ask - gate.ask);
   const good = tried.filter(({ cost }) => cost <= least * (1 + AS_GOOD));
   good.sort((a, b) => away(a.gate) - away(b.gate) || a.cost - b.cost);
-  const best = now <= least * (1 + AS_GOOD) ? gate : good[0]!.gate;
+  const found = messages.length === 0 ? gate : good[0]!.gate;
+  const best = meanCost(messages, found, costs) < now ? found : gate;
   const savings = messages.map(
     (message) => costOf(consequenceOf(message, gate), costs) - costOf(consequenceOf(message, best), costs),
   );

@@ -11,6 +11,7 @@
     costs,
     cost,
     recommendation,
+    looking,
     curve,
     keep,
     take,
@@ -20,6 +21,8 @@
     /** Of a message, by the levels as they stand or are being moved. */
     cost: number;
     recommendation: Recommendation | null;
+    /** Whether the recommendation is of before. */
+    looking: boolean;
     curve: readonly { level: number; cost: number }[];
     keep: (costs: Partial<GateCosts>) => unknown;
     take: (gate: GateSettings) => void;
@@ -66,7 +69,9 @@
         {recommendation.saving.high.toFixed(2)} on others like these{isSure ? '.' : ', so that it may save nothing.'}
       {/if}
     </p>
-    <Act look={isSure ? 'main' : 'firm'} onclick={() => take(recommendation.gate)}>Take these levels</Act>
+    <Act look={isSure ? 'main' : 'firm'} disabled={looking} onclick={() => take(recommendation.gate)}
+      >Take these levels</Act
+    >
   {:else if recommendation}
     <p class="soft">No other levels cost less on these messages.</p>
   {/if}

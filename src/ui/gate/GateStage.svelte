@@ -117,6 +117,7 @@
           {costs}
           cost={worked.figures.cost}
           recommendation={worked.recommendation}
+          looking={worked.looking}
           curve={worked.curve}
           keep={(amounts) => keep({ costs: amounts })}
           take={({ accept, ask }) =>

@@ -13,9 +13,13 @@ export class Figures {
   figures = $state.raw<GateFigures | null>(null);
   recommendation = $state.raw<Recommendation | null>(null);
   curve = $state.raw<readonly { level: number; cost: number }[]>([]);
+  /** Whether better levels are still looked for: what is shown is of before. */
+  looking = $state(false);
   readonly #worker = new GateWorker();
   #next: GateRequest | null = null;
   #busy = false;
+  /** Questions for better levels that are not answered yet. */
+  #looked = 0;
 
   constructor() {
     this.#worker.addEventListener('message', ({ data }: MessageEvent<GateAnswer>) => {
@@ -26,6 +30,7 @@ export class Figures {
       } else {
         this.recommendation = data.recommendation;
         this.curve = data.curve;
+        this.looking = --this.#looked > 0;
       }
     });
   }
@@ -51,6 +56,8 @@ export class Figures {
   }
 
   recommend(gate: GateSettings, costs: GateCosts): void {
+    this.#looked++;
+    this.looking = true;
     this.#ask({ ask: 'recommend', gate: { ...gate }, costs: { ...costs } });
   }
 
