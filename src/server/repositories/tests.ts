@@ -159,3 +159,25 @@ export async function lastTestRun(db: Kysely<Database>, botId: number, testSetId
     results: readStored(RESULTS, row.results),
   };
 }
+
+/** The test sets of a bot that were run, with when that was last; without what came of it. */
+export async function listRunSets(
+  db: Kysely<Database>,
+  botId: number,
+): Promise<{ id: number; name: string; ranAt: string; revision: number }[]> {
+  const rows = await db
+    .selectFrom('test_run')
+    .innerJoin('test_set', 'test_set.id', 'test_run.test_set_id')
+    .select(['test_set.id', 'test_set.name', 'test_run.ran_at', 'test_run.revision'])
+    .where('test_set.bot_id', '=', botId)
+    .where('test_set.hidden', '=', 0)
+    .where('test_run.id', 'in', (query) =>
+      query
+        .selectFrom('test_run')
+        .select(({ fn }) => fn.max('id').as('last'))
+        .groupBy('test_set_id'),
+    )
+    .orderBy('test_set.id')
+    .execute();
+  return rows.map(({ id, name, ran_at, revision }) => ({ id, name, ranAt: ran_at, revision }));
+}

@@ -4,7 +4,7 @@ import { countConsequences, gatedMessages } from '../../core/measure/levels.js';
 import type { HeldOutPrediction } from '../../core/recognise/intentModel.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { Application } from '../application.js';
-import { lastTestRun, listTestSets, type TestRun } from '../repositories/tests.js';
+import { lastTestRun, listRunSets, type TestRun } from '../repositories/tests.js';
 
 const UTTERANCES: GateSource = { id: null, name: 'utterances, held out', read: null };
 
@@ -15,32 +15,27 @@ function heldOutMessage({ text, intent, predicted, confidence, ownConfidence }: 
   return { text, expected: intent, top: [...first, ...own] };
 }
 
-function runMessages({ results }: TestRun): GateMessage[] {
-  const counted = results.filter(isCounted);
+/** The messages of the last run over a test set. */
+async function runMessages(app: Application, botId: number, testSet: number): Promise<GateMessage[]> {
+  const run = await lastTestRun(app.database, botId, testSet);
+  const counted = run?.results.filter(isCounted) ?? [];
   return gatedMessages(counted).map((message, at) => ({ ...message, text: counted[at]!.text }));
 }
 
 /** @param wanted the test set whose last run the gate is shown with; `utterances` for what was held out */
 export async function gateView(app: Application, botId: number, wanted: string | null): Promise<GateView> {
   const bot = await app.bots.get(botId);
-  const runs = new Map<number, TestRun>();
-  const sources: GateSource[] = [];
-  for (const { id, name } of await listTestSets(app.database, botId)) {
-    const run = await lastTestRun(app.database, botId, id);
-    if (!run) continue;
-    runs.set(id, run);
-    sources.push({ id, name, read: { at: run.ranAt, revision: run.revision } });
-  }
+  const sources = (await listRunSets(app.database, botId)).map(({ id, name, ranAt, revision }): GateSource => ({
+    id,
+    name,
+    read: { at: ranAt, revision },
+  }));
   const predictions = await app.models.predictions(bot);
   if (predictions.length > 0) sources.push(UTTERANCES);
   const source = sources.find(({ id }) => String(id ?? 'utterances') === wanted) ?? sources[0] ?? null;
-  return {
-    gate: bot.document.gate,
-    sources,
-    source,
-    messages:
-      source === null ? [] : source.id === null ? predictions.map(heldOutMessage) : runMessages(runs.get(source.id)!),
-  };
+  const set = source?.id ?? null;
+  const messages = set === null ? predictions.map(heldOutMessage) : await runMessages(app, botId, set);
+  return { gate: bot.document.gate, sources, source, messages };
 }
 
 /** Of the messages of a run, the share that the gate as it stands asks about; `null` of none. */
