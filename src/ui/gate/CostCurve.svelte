@@ -1,18 +1,19 @@
 <script lang="ts">
-  import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+  import { Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
   import { drawChart, themeToken } from '../shared/chart.js';
 
   /** What a message costs by the accept level. */
   const { curve, accept }: { curve: readonly { level: number; cost: number }[]; accept: number } = $props();
 
-  Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
+  Chart.register(LineController, LineElement, PointElement, LinearScale);
 
   const least = $derived(curve.reduce((best, one) => (one.cost < best.cost ? one : best), curve[0]!));
 
   function draw(canvas: HTMLCanvasElement) {
     const [line, ink, reed] = [themeToken('--line'), themeToken('--ink'), themeToken('--reed')];
     const points = curve.map(({ level, cost }) => ({ x: level, y: cost }));
-    const here = accept;
+    const away = ({ x }: { x: number }) => Math.abs(x - accept);
+    const here = points.reduce((best, one) => (away(one) < away(best) ? one : best));
     const axis = (text: string) => ({
       type: 'linear' as const,
       grid: { color: line },
@@ -28,24 +29,19 @@
             borderColor: reed,
             borderWidth: 2,
             backgroundColor: reed,
-            pointRadius: points.map(({ x }) => (Math.abs(x - here) < 0.011 ? 4 : 0)),
+            pointRadius: points.map((point) => (point === here ? 4 : 0)),
             pointStyle: 'rectRot',
           },
         ],
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        font: { family: 'IBM Plex Sans' },
         interaction: { mode: 'nearest', axis: 'x', intersect: false },
         scales: {
           x: { ...axis('accept level'), min: 0, max: 1 },
           y: { ...axis('cost of a message'), beginAtZero: true },
         },
         plugins: {
-          legend: { display: false },
           tooltip: {
-            displayColors: false,
             callbacks: {
               title: () => '',
               label: ({ parsed }) => `accept from ${(parsed.x ?? 0).toFixed(2)}: ${(parsed.y ?? 0).toFixed(2)}`,

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type Plugin } from 'chart.js';
+  import { BarController, BarElement, CategoryScale, Chart, LinearScale, type Plugin } from 'chart.js';
   import { confidenceHistogram } from '$core/measure/gateFigures.js';
   import type { GatedMessage } from '$core/measure/levels.js';
   import { drawChart, themeToken } from '../shared/chart.js';
@@ -20,7 +20,7 @@
     keep: () => void;
   } = $props();
 
-  Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+  Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
   const BINS = 50;
   const LANES = [
@@ -69,9 +69,6 @@
         })),
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        font: { family: 'IBM Plex Sans' },
         interaction: { mode: 'index', intersect: false },
         scales: {
           x: {
@@ -107,15 +104,13 @@
           ),
         },
         plugins: {
-          legend: { display: false },
           tooltip: {
-            displayColors: false,
             callbacks: {
               title: ([item]) => {
                 const from = (item?.dataIndex ?? 0) / BINS;
                 return `confidence ${from.toFixed(2)} to ${(from + 1 / BINS).toFixed(2)}`;
               },
-              label: ({ dataset, parsed }) => `${parsed.y} ${dataset.label}`,
+              label: ({ dataset, parsed }) => `${parsed.y ?? 0} ${dataset.label}`,
             },
           },
         },

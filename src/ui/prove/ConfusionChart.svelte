@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { CategoryScale, Chart, Tooltip, type ChartConfiguration, type Plugin } from 'chart.js';
+  import { CategoryScale, Chart, type ChartConfiguration, type Plugin } from 'chart.js';
   import { MatrixController, MatrixElement, type MatrixDataPoint } from 'chartjs-chart-matrix';
   import type { Confusion } from '$core/measure/classification.js';
   import Act from '../shared/Act.svelte';
@@ -10,7 +10,7 @@
     choose,
   }: { confusion: Confusion; choose: (cell: { expected: string; predicted: string }) => void } = $props();
 
-  Chart.register(MatrixController, MatrixElement, CategoryScale, Tooltip);
+  Chart.register(MatrixController, MatrixElement, CategoryScale);
 
   interface Cell {
     x: string;
@@ -66,9 +66,6 @@
         ],
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        font: { family: 'IBM Plex Sans' },
         onClick: (_, elements) => {
           const cell = elements[0] ? data[elements[0].index] : undefined;
           if (cell && cell.count > 0 && cell.x !== cell.y) choose({ expected: cell.y, predicted: cell.x });
@@ -91,9 +88,7 @@
           },
         },
         plugins: {
-          legend: { display: false },
           tooltip: {
-            displayColors: false,
             callbacks: {
               title: () => '',
               label: ({ dataIndex }) => {

@@ -1,4 +1,11 @@
-import { Chart, type ChartConfiguration, type ChartType } from 'chart.js';
+import { Chart, Tooltip, type ChartConfiguration, type ChartType } from 'chart.js';
+
+// What all charts have in common: they stand still, fill their place, and speak in the type of the screen.
+Chart.register(Tooltip);
+Chart.defaults.animation = false;
+Chart.defaults.maintainAspectRatio = false;
+Chart.defaults.font.family = 'IBM Plex Sans';
+Chart.defaults.plugins.tooltip.displayColors = false;
 
 /** The colour that a token of the theme stands for now. */
 export function themeToken(name: string): string {
