@@ -102,26 +102,9 @@ class Base:
         """
         used = sorted({piece for text in texts for piece in self.pieces(text, 4096)})
         self.kept = {piece: at for at, piece in enumerate(used)}
-        self._keep_rows(used)
-        return used
-
-    def shrink(self, kept: list[int]) -> list[tuple[str, float]]:
-        """Shrinks the vocabulary for good: texts are cut into the kept pieces.
-
-        @param kept pieces by their numbers, rising
-        @returns the pieces with their scores
-        """
-        vocabulary = json.loads(self.tokenizer.to_str())["model"]["vocab"]
-        pieces = [(vocabulary[number][0], vocabulary[number][1]) for number in kept]
-        names = [piece for piece, _ in pieces]
-        self.tokenizer = _unigram(pieces, names.index("<unk>"))
-        self.start, self.end = names.index("<s>"), names.index("</s>")
-        self._keep_rows(kept)
-        return pieces
-
-    def _keep_rows(self, kept: list[int]) -> None:
-        table = self.encoder.words.weight.detach()[kept].clone()
+        table = self.encoder.words.weight.detach()[used].clone()
         self.encoder.words = nn.Embedding.from_pretrained(table, freeze=False)
+        return used
 
 
 def encode(encoder: Encoder, pieces: list[list[int]], dropout: float = 0.0, batch: int = 48) -> torch.Tensor:

@@ -87,15 +87,13 @@ def main() -> None:
     parser.add_argument("--taught", type=Path, nargs="+", required=True, help="what train.py wrote; several are averaged")
     parser.add_argument("--mix", type=float, required=True, help="share of the taught weights")
     parser.add_argument("--texts", type=Path, required=True, help="what texts.ts wrote")
-    parser.add_argument("--pieces", type=Path, required=True, help="what vocabulary.py wrote")
-    parser.add_argument("--name", default="x7-384")
+    parser.add_argument("--name", default="e12-384")
     parser.add_argument("--kind", default="eight")
     parser.add_argument("--view", type=int, default=7, help="the layer that words are looked at in")
     parser.add_argument("--out", type=Path, required=True)
     options = parser.parse_args()
     base = load_base(options.base)
     load_taught(base, options.taught, options.mix)
-    kept = base.shrink(json.loads(options.pieces.read_text()))
     trades, _ = read_texts(options.texts)
     texts = [line.text for trade in trades if trade.name not in NEVER_LEARNED for line in trade.lines]
     eye = eye_of(base, texts[:: len(texts) // VIEWED_TEXTS], options.view)
@@ -105,11 +103,12 @@ def main() -> None:
     options.out.mkdir(parents=True, exist_ok=True)
     for old in options.out.glob("*.part"):
         old.unlink()
-    vocabulary = "".join(f"{piece}\t{score:.4f}\n" for piece, score in kept).encode()
-    (options.out / "pieces.tsv").write_bytes(vocabulary)
+    numbers = base.tokenizer.get_vocab()
+    vocabulary = "".join(f"{piece}\n" for piece in sorted(numbers, key=numbers.__getitem__)).encode()
+    (options.out / "pieces.txt").write_bytes(vocabulary)
     manifest = {
         "version": f"{options.name}-{digest(lower + upper + vocabulary)[:10]}",
-        "pieces": {"name": "pieces.tsv", "sha256": digest(vocabulary)},
+        "pieces": {"name": "pieces.txt", "sha256": digest(vocabulary)},
         "lower": write_parts(options.out, "lower", lower),
         "upper": write_parts(options.out, "upper", upper),
     }

@@ -1,7 +1,8 @@
-import { findEntity, kindOf, kindOfSlot, type Form, type Slot } from '../bot/document.js';
+import { customersName } from '../bot/customersName.js';
+import { findEntity, findIntent, kindOf, kindOfSlot, type Form, type Slot } from '../bot/document.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { sharesWord } from './ends.js';
-import { bareNumber, numberFor, onlyValue } from './fits.js';
+import { bareNumber, contentStems, numberFor, onlyValue, saysSomething } from './fits.js';
 import { freeValue, mayBe, TAKES_ANY_WORDS } from './freeWords.js';
 import { namedSlots } from './named.js';
 import type { OpenForm } from './state.js';
@@ -28,13 +29,38 @@ const IDENTIFYING = ['pattern', 'email', 'phone', 'url'];
 export const namesSomething = ({ matter, document }: Turn): boolean =>
   matter.slots.some(({ entity }) => IDENTIFYING.includes(findEntity(document, entity)?.kind ?? ''));
 
-/** Whether a message is a whole other request, and no free words for the slot that was asked for. */
-function asksForElse({ turn, open, asked }: Filling): boolean {
+/**
+ * Whether an answer to the question for a name is one, whatever it resembles ("Sue" is no complaint): it has a word that
+ * the intent it resembles was not taught with.
+ * @param words that may be a name
+ */
+function isUntaughtName({ document, language }: Turn, intent: string, words: string): boolean {
+  const { utterances = [], description = '' } = findIntent(document, intent) ?? {};
+  const taught = new Set(
+    [
+      intent.replace(/[_-]/gu, ' '),
+      customersName(document, intent),
+      description,
+      ...utterances.map(({ text }) => text),
+    ].flatMap((text) => contentStems(text, language)),
+  );
+  const stems = contentStems(words, language);
+  const isCapital = words.split(/\s+/u).every((word) => /^\p{Lu}/u.test(word));
+  return isCapital ? stems.some((stem) => !taught.has(stem)) : stems.every((stem) => !taught.has(stem));
+}
+
+/**
+ * Whether a message is a whole other request, and no free words for the slot that was asked for.
+ * @param words the answer that it would be
+ */
+function asksForElse({ turn, open, asked }: Filling, words: string): boolean {
   const intent = acceptedIn(turn.matter);
   if (intent === null || intent === open.intent || isSmallTalk(turn, intent)) return false;
   const { hearing } = turn;
   if (hearing.content.some(({ question }) => question)) return true;
-  if (kindOf(turn.document, asked) !== 'free') return true;
+  const kind = kindOf(turn.document, asked);
+  if (kind === 'person' && !hearing.content.some(({ request }) => request)) return !isUntaughtName(turn, intent, words);
+  if (kind !== 'free') return true;
   return namesSomething(turn) || turn.language.clauses.wouldLike(hearing.folded);
 }
 
@@ -51,6 +77,12 @@ export function answerWords(turn: Turn, own: Stretches): string {
     : own.map(({ start, end }) => turn.text.slice(start, end)).join(' ');
 }
 
+/** Whether words are a code, an address of the net or a telephone number, and nothing else. */
+const isCode = (turn: Turn, words: string): boolean =>
+  namesSomething(turn) &&
+  !saysSomething(without(turn.text, turn.recognition.entities), turn.language) &&
+  !/\s/u.test(words);
+
 /** What an answer that no finder read gives to the slot that was asked for. */
 function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, SlotValue>): SlotValue | undefined {
   const { turn, asked, open } = filling;
@@ -61,8 +93,8 @@ function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, Sl
   if (!TAKES_ANY_WORDS.includes(kind)) return undefined;
   const altered =
     corrects(open.values, given) && (turn.language.clauses.alters(turn.hearing.folded) || kind !== 'free');
-  if (altered || asksForElse(filling)) return undefined;
   const value = freeValue(words, turn.language);
+  if (altered || asksForElse(filling, value) || (kind !== 'free' && isCode(turn, value))) return undefined;
   return mayBe(kind, value, turn.language) ? value : undefined;
 }
 

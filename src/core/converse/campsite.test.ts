@@ -52,7 +52,7 @@ testManners('campsite', {
     },
     {
       name: 'one day or the other',
-      lines: [['have you space for Friday or Saturday', /Friday 6 March or Saturday 7 March/], 'Friday'],
+      lines: [['have you got a pitch for Friday or Saturday', /Friday 6 March or Saturday 7 March/], 'Friday'],
       slots: { arrive: '2026-03-06', leave: undefined },
     },
     {
@@ -113,9 +113,19 @@ testManners('campsite', {
     {
       name: 'a question that is not sure is offered',
       lines: [
-        ['the people next door were loud, cancel SM-1042 and tell me which road it is on', /Shall I cancel/],
+        ['the people next door were loud, cancel SM-1042 and give me the road name', /Shall I cancel/],
         ['yes', /cancelled.*where/],
         ['yes', /Sallow Lane/],
+      ],
+    },
+    {
+      name: 'a question is answered, and what changes something asked for',
+      lines: [
+        [
+          'the people next door were loud, cancel SM-1042 and tell me which road it is on',
+          /Sallow Lane.*Shall I cancel/,
+        ],
+        ['yes', /cancelled/],
       ],
     },
     {

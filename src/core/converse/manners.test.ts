@@ -48,7 +48,7 @@ testManners('cycleShop', {
     {
       name: 'an amount or a house',
       lines: [
-        'two bells by post to 12 Mill Lane, Dunlow',
+        'send me two bells by post to 12 Mill Lane, Dunlow',
         ['no its 16', /16.*quantity.*address/],
         ['the address', /Shall I order/],
       ],
@@ -151,17 +151,29 @@ testManners('cycleShop', {
     },
   ],
   'a clarification': [
-    { name: 'is not answered by a figure in a sentence', lines: ['bike', ['1 moment please', /mean/]] },
-    { name: 'takes the second for the second', lines: ['can you do my bike', ['the second one', /ticket/]] },
+    { name: 'is not answered by a figure in a sentence', lines: ['can you do my bike', ['1 moment please', /mean/]] },
+    { name: 'takes the second for the second', lines: ['can you do my bike', ['the second one', /doing/]] },
     { name: 'takes the name of an option', lines: ['can you do my bike', ['the repair booking', /mean|ticket|doing/]] },
     {
       name: 'is put off by another request and asked again',
       lines: ['can you do my bike', ['where are you', /Withy Lane.*mean/], ['the first', /kind of bike/]],
     },
     { name: 'of both does both', lines: ['can you do my bike', ['both', /kind of bike/]] },
-    { name: 'is none of the choices', lines: ['bike', ['neither', /did not follow/]], outcome: 'abandoned' },
+    {
+      name: 'is none of the choices',
+      lines: ['can you do my bike', ['neither', /did not follow/]],
+      outcome: 'abandoned',
+    },
   ],
   'free words, names and places': [
+    {
+      name: 'a name is one, whatever it resembles',
+      lines: ['book my bike in for gears on Friday at 10', ['Bill Hire', /for Bill Hire/]],
+    },
+    {
+      name: 'a word that another request is taught with is no name',
+      lines: ['book my bike in for gears on Friday at 10', ['Price', /60 pounds.*name/]],
+    },
     {
       name: 'are no question',
       lines: [

@@ -40,7 +40,8 @@ testManners('parcels', {
       name: 'where it may be left is no address',
       lines: [
         'send two shoe boxes to Spain',
-        ['please leave it by the gate if I am out', /Which parcel/],
+        ['TP991122', /Where shall we collect/],
+        ['please leave the other one with a neighbour if I am out', /Which parcel/],
         ['TP991122', /Where should it go/],
       ],
     },

@@ -1,33 +1,35 @@
-/** A piece and the logarithm of its probability. */
-export type Piece = readonly [piece: string, score: number];
-
 /** Pieces that stand for no characters. */
-const SPECIAL = { start: '<s>', end: '</s>', unknown: '<unk>', padding: '<pad>' } as const;
-/** Stands for a space, and before the first word. */
-const SPACE = '\u2581';
-/** An unknown character is less likely by this than the least likely piece. */
-const UNLIKELY = 10;
+const SPECIAL = { start: '[CLS]', end: '[SEP]', unknown: '[UNK]', padding: '[PAD]' } as const;
+/** Before a piece that goes on with a word. */
+const GOES_ON = '##';
+/** A longer word is not cut but read as unknown. */
+const LONGEST_WORD = 100;
 /** Words whose pieces are kept. */
 const MOST_KEPT = 50_000;
 /** Characters of a text that are looked at, for each piece that may be kept. */
 const CHARACTERS_A_PIECE = 12;
+/** What is neither seen nor a space: control characters, signs of format, lone surrogates. */
+const UNSEEN = /(?![\t\n\r])\p{C}|\uFFFD/gu;
+const ACCENTS = /\p{Mn}/gu;
+/** A sign, or a character of a script without spaces, is a word of its own; so is what stands between them. */
+const WORDS = /[\p{P}$+<=>^`|~]|\p{Unified_Ideograph}|[^\s\p{P}$+<=>^`|~\p{Unified_Ideograph}]+/gu;
 
 /**
- * Cuts texts into the likeliest sequence of pieces (a unigram language model, read with Viterbi's algorithm; Kudo, 2018).
+ * Cuts texts into words, and words into the longest pieces there are, from left to right (WordPiece; Wu et al., 2016).
+ * Capitals and accents are not told apart.
  */
 export class PieceSplitter {
-  readonly #pieces = new Map<string, { number: number; score: number }>();
+  readonly #pieces: ReadonlyMap<string, number>;
   readonly #words = new Map<string, readonly number[]>();
-  readonly #longest: number;
-  readonly #unknownScore: number;
   readonly #special: Record<keyof typeof SPECIAL, number>;
 
   /** @param vocabulary all pieces in the order of their numbers
    *  @throws if a special piece is missing */
-  constructor(vocabulary: readonly Piece[]) {
+  constructor(vocabulary: readonly string[]) {
+    this.#pieces = new Map(vocabulary.map((piece, number) => [piece, number]));
     const numberOf = (name: string): number => {
-      const number = vocabulary.findIndex(([piece]) => piece === name);
-      if (number < 0) throw new Error(`The encoder's vocabulary lacks ${name}.`);
+      const number = this.#pieces.get(name);
+      if (number === undefined) throw new Error(`The encoder's vocabulary lacks ${name}.`);
       return number;
     };
     this.#special = {
@@ -36,23 +38,12 @@ export class PieceSplitter {
       unknown: numberOf(SPECIAL.unknown),
       padding: numberOf(SPECIAL.padding),
     };
-    const special = new Set<number>(Object.values(this.#special));
-    let longest = 1;
-    let lowest = 0;
-    vocabulary.forEach(([piece, score], number) => {
-      lowest = Math.min(lowest, score);
-      if (special.has(number)) return;
-      this.#pieces.set(piece, { number, score });
-      longest = Math.max(longest, Array.from(piece).length);
-    });
-    this.#longest = longest;
-    this.#unknownScore = lowest - UNLIKELY;
   }
 
   /**
-   * @param text any text; lone surrogates and control characters are unknown
+   * @param text any text; what cannot be seen in it is left out
    * @param most pieces at most, those of start and end among them; the rest of a longer text is left out
-   * @returns piece numbers between that of the start and that of the end; a run of unknown characters is one piece
+   * @returns piece numbers between that of the start and that of the end; a word that no pieces make is one unknown piece
    */
   split(text: string, most: number): number[] {
     const { start, end } = this.#special;
@@ -80,56 +71,45 @@ export class PieceSplitter {
   #cut(text: string, most: number): number[] {
     const plain = text
       .slice(0, most * CHARACTERS_A_PIECE)
-      .normalize('NFKC')
-      .replace(/\s+/gu, ' ')
-      .trim();
+      .replace(UNSEEN, '')
+      .normalize('NFD')
+      .replace(ACCENTS, '')
+      .toLowerCase();
     const found: number[] = [];
-    for (const word of plain === '' ? [] : plain.split(' ')) {
+    for (const [word] of plain.matchAll(WORDS)) {
       if (found.length >= most - 2) break;
       found.push(...this.#piecesOf(word));
     }
     return found;
   }
 
-  /** No piece goes over a space, so that each word is cut by itself, and words come again. */
+  /** Words come again. */
   #piecesOf(word: string): readonly number[] {
     const known = this.#words.get(word);
     if (known) return known;
-    const found = this.#likeliest(SPACE + word);
+    const found = this.#longestPieces(word) ?? [this.#special.unknown];
     if (this.#words.size < MOST_KEPT) this.#words.set(word, found);
     return found;
   }
 
-  #likeliest(text: string): number[] {
-    const characters = Array.from(text);
-    const length = characters.length;
-    const best = new Float64Array(length + 1).fill(-Infinity);
-    const from = new Int32Array(length + 1);
-    const piece = new Int32Array(length + 1);
-    best[0] = 0;
-    for (let start = 0; start < length; start++) {
-      const base = best[start]!;
-      let candidate = '';
-      for (let end = start + 1; end <= Math.min(length, start + this.#longest); end++) {
-        candidate += characters[end - 1]!;
-        const entry = this.#pieces.get(candidate);
-        if (!entry || base + entry.score <= best[end]!) continue;
-        best[end] = base + entry.score;
-        from[end] = start;
-        piece[end] = entry.number;
-      }
-      const unknown = base + this.#unknownScore;
-      if (unknown <= best[start + 1]!) continue;
-      best[start + 1] = unknown;
-      from[start + 1] = start;
-      piece[start + 1] = this.#special.unknown;
-    }
+  /** @returns undefined for a word that no pieces make */
+  #longestPieces(word: string): number[] | undefined {
+    const characters = Array.from(word);
+    if (characters.length > LONGEST_WORD) return undefined;
     const found: number[] = [];
-    for (let end = length; end > 0; end = from[end]!) {
-      const number = piece[end]!;
-      if (number === this.#special.unknown && found.at(-1) === number) continue;
+    let start = 0;
+    while (start < characters.length) {
+      let end = characters.length;
+      let number: number | undefined;
+      while (end > start) {
+        number = this.#pieces.get((start > 0 ? GOES_ON : '') + characters.slice(start, end).join(''));
+        if (number !== undefined) break;
+        end--;
+      }
+      if (number === undefined) return undefined;
       found.push(number);
+      start = end;
     }
-    return found.reverse();
+    return found;
   }
 }

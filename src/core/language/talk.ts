@@ -171,6 +171,16 @@ export interface Naming {
   isSmallTalk: (name: string) => boolean;
 }
 
+/** Words around the code of something that is the customer's: "my order no. LM-20419". Words are folded. */
+export interface References {
+  /** Whether a word may stand before what the code is of. */
+  leadsTo: (word: string) => boolean;
+  /** Whether a word says that a code follows, and not of what. */
+  isNumber: (word: string) => boolean;
+  /** How a customer speaks of what is theirs. */
+  owned: (noun: string) => string;
+}
+
 /** How the bot says stretches of days and times. An interval is two ISO days or times with a slash between them. */
 export interface Periods {
   /** The part of the day that an interval is, by itself and with what leads in to it; `null` for any other. */
@@ -192,6 +202,7 @@ export interface Talk {
   slots: SlotNames;
   wishes: WishWords;
   naming: Naming;
+  references: References;
   periods: Periods;
   /** What customers say for a value of each kind that has no values of its own. */
   examples: Readonly<Record<Exclude<EntityKind, 'list' | 'pattern'>, string>>;

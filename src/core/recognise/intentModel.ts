@@ -25,8 +25,8 @@ export interface CountedText extends ModelText {
   counts: TermCounts;
 }
 
-/** What a training text is: an utterance, how one begins, words about the intent, or a vector that nobody wrote. */
-export type TextPart = 'whole' | 'opening' | 'description' | 'imagined';
+/** What a training text is: an utterance, words about the intent, or a vector that nobody wrote. */
+export type TextPart = 'whole' | 'description' | 'imagined';
 
 /** A text with the intent it teaches. */
 export interface TrainingText extends CountedText {
@@ -52,7 +52,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 11;
+export const MODEL_VERSION = 12;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -105,8 +105,6 @@ const BACKGROUND_SHARE = 0.3;
 const TOO_NEAR = 0.85;
 /** A description counts as much as this many utterances, less those that the intent has; never less than one. */
 const DESCRIPTION_WORTH = 4;
-/** How much the beginning of an utterance counts beside the whole. */
-const OPENING_WORTH = 0.6;
 const SETTINGS: LogisticSettings = { inversePenalty: 10, maxSteps: 40, tolerance: 3e-3, check: goOn };
 
 /**
@@ -128,22 +126,20 @@ const NO_FOLD = -1;
 /**
  * Deals the rows of each class to the folds in turn, so that each fold has its share of every class. Texts of the same
  * words go into the same fold, for a text that stands twice would be known from the other.
- * @param texts of the first rows; an opening follows its utterance and goes into the same fold, what is imagined into none
+ * @param texts of the first rows; what is imagined goes into no fold
  */
 function dealFolds(labels: Int32Array, texts: readonly TrainingText[], count: number): Int32Array {
   const dealt = new Map<number, number>();
   const bySame = new Map<string, number>();
-  let fold = 0;
   return labels.map((label, row) => {
     const text = texts[row];
     if (text?.part === 'imagined') return NO_FOLD;
-    if (text?.part === 'opening') return fold;
     const same = text?.words.join(' ');
     const known = same === undefined ? undefined : bySame.get(same);
-    if (known !== undefined) return (fold = known);
+    if (known !== undefined) return known;
     const next = dealt.get(label) ?? 0;
     dealt.set(label, next + 1);
-    fold = next % count;
+    const fold = next % count;
     if (same !== undefined) bySame.set(same, fold);
     return fold;
   });
@@ -225,9 +221,8 @@ function evenShare(everything: readonly TrainingText[]): {
   leftOut: readonly TrainingText[];
 } {
   if (everything.length <= MOST_TEXTS) return { texts: everything, leftOut: [] };
-  const given = everything.filter(({ part }) => part !== 'opening');
   const dealt = new Map<string, number>();
-  const places = given.map((text, index) => {
+  const places = everything.map((text, index) => {
     const place = dealt.get(text.intent) ?? 0;
     dealt.set(text.intent, place + 1);
     return { index, place: text.utterance === null ? 0 : place };
@@ -235,8 +230,8 @@ function evenShare(everything: readonly TrainingText[]): {
   places.sort((a, b) => a.place - b.place || a.index - b.index);
   const taken = new Set(places.slice(0, MOST_TEXTS).map(({ index }) => index));
   return {
-    texts: given.filter((_, index) => taken.has(index)),
-    leftOut: given.filter((_, index) => !taken.has(index)),
+    texts: everything.filter((_, index) => taken.has(index)),
+    leftOut: everything.filter((_, index) => !taken.has(index)),
   };
 }
 
@@ -272,7 +267,6 @@ function scoreAll(model: IntentModel, texts: readonly TrainingText[], vectors: V
 
 /** How much a training text counts: descriptions stand in for utterances that are not there yet. */
 function weightOf({ intent, part }: TrainingText, texts: readonly TrainingText[]): number {
-  if (part === 'opening') return OPENING_WORTH;
   if (part !== 'description') return 1;
   const own = texts.filter((other) => other.intent === intent);
   const [utterances, descriptions] = (['whole', 'description'] as const).map(
@@ -442,8 +436,7 @@ function judge(model: IntentModel, { problem, whole, texts, leftOut, vectors }: 
   const folds = dealFolds(labels, texts, mostLeftOut ? FEWER_FOLDS : texts.length > MANY_TEXTS ? FOLDS_OF_MANY : FOLDS);
   const heldScores = crossValidate(problem, whole, folds);
   const leftScores = scoreAll(model, leftOut, vectors);
-  const unscored = (row: number) =>
-    row < texts.length && (mostLeftOut || texts[row]!.part === 'opening' || texts[row]!.part === 'imagined');
+  const unscored = (row: number) => row < texts.length && (mostLeftOut || texts[row]!.part === 'imagined');
   const heldWeights = rowWeights.map((weight, row) => (unscored(row) ? 0 : weight));
   const heldOut = fitCalibration(
     join(heldScores, leftScores),
@@ -531,7 +524,7 @@ export interface IntentRanker {
 }
 
 /** How much the sentences of a long message count beside the message as a whole. */
-const SENTENCE_SHARE = 0.2;
+const SENTENCE_SHARE = 0.1;
 const LEAST_PROBABILITY = 1e-9;
 
 /**

@@ -5,6 +5,7 @@ import type { Language } from '../language/language.js';
 import { mendWords } from '../text/mend.js';
 import { askingWeight, sentencesOf } from '../text/sentences.js';
 import { encoderText } from './encoderText.js';
+import { NO_REFERENCES, prepareReferences } from './references.js';
 import { prepareSpeller } from '../text/spelling.js';
 import { tokenise, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 
@@ -27,7 +28,7 @@ export interface ReadSentence {
 
 /** A message cut into words, the misspelt ones put right. Its `text` is as much of the message as is read. */
 export interface ReadText extends TokenisedText {
-  /** The text as the encoder reads it: misspelt words put right, order numbers and the like without their digits. */
+  /** The text as the encoder reads it: misspelt words put right, and for order numbers what they are numbers of. */
   mended: string;
   mendings: Mending[];
   /** The sentences, of a message of several; none of a message of one. */
@@ -103,7 +104,8 @@ export function prepareReader(document: BotDocument, words: readonly string[]): 
   const vocabulary = new Set(words);
   const speller = prepareSpeller(vocabulary, languageNamed(mainLanguage(document)));
   const language = languageOf(document);
-  return { vocabulary, read: (text) => readWith(text, language, (token) => speller.mend(token)) };
+  const references = prepareReferences(document, vocabulary);
+  return { vocabulary, read: (text) => readWith(text, language, (token) => speller.mend(token), references) };
 }
 
 /** Tells of words, from left to right, whether they lie in an address: its words are names, no misspellings. */
@@ -122,8 +124,17 @@ function addressTest(text: string): (token: Token) => boolean {
 const isEnding = (text: string, { norm, start }: Token, { numbers }: Language): boolean =>
   numbers.isOrdinalEnding(norm) && /\d/.test(text[start - 1] ?? '');
 
-/** Reads a text. @param mend gives what a word is to be read as, or `null` */
-export function readWith(whole: string, language: Language, mend: (token: Token) => string | null): ReadText {
+/**
+ * Reads a text.
+ * @param mend gives what a word is to be read as, or `null`
+ * @param findReferences finds what the encoder reads as other words
+ */
+export function readWith(
+  whole: string,
+  language: Language,
+  mend: (token: Token) => string | null,
+  findReferences = NO_REFERENCES,
+): ReadText {
   const start = whole.slice(0, LONGEST_READ);
   const all = tokenise(start).tokens;
   const tokens = all.slice(0, MOST_WORDS);
@@ -139,10 +150,17 @@ export function readWith(whole: string, language: Language, mend: (token: Token)
     token.mended = mended;
     mendings.push({ start: token.start, end: token.end, text: token.text, to: mended });
   }
-  const mendedIn = (words: readonly Token[], start: number, end: number): string =>
-    encoderText(
-      mendWords(text.slice(start, end), words, ({ norm, mended }) => (mended === norm ? null : mended), start).text,
-    );
+  const references = findReferences({ text, tokens });
+  const mendedIn = (words: readonly Token[], start: number, end: number): string => {
+    const own = references.filter((reference) => reference.start >= start && reference.end <= end);
+    const parts = [
+      ...words
+        .filter((word) => word.mended !== word.norm && !own.some((one) => one.start < word.end && word.start < one.end))
+        .map((word) => ({ ...word, said: word.mended })),
+      ...own,
+    ].sort((a, b) => a.start - b.start);
+    return encoderText(mendWords(text.slice(start, end), parts, ({ said }) => said, start).text);
+  };
   return {
     text,
     tokens,

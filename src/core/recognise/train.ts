@@ -1,5 +1,4 @@
 import type { BotDocument } from '../bot/document.js';
-import type { MarkedText } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import { prepareSpeller } from '../text/spelling.js';
 import { languageOf } from '../language/index.js';
@@ -52,24 +51,16 @@ const MOST_REMEMBERED = 60_000;
 
 type PlainTraining = Pick<TrainingText, 'intent' | 'utterance' | 'part'> & { text: string };
 
-/** How many values an opening has. */
-const OPENING_VALUES = 2;
-
-/** How an utterance of many values begins: people say so much at first, and the rest when they are asked. */
-function openingOf({ text, marks }: MarkedText): string | null {
-  const ends = marks.map(({ end }) => end).sort((a, b) => a - b);
-  return ends.length > OPENING_VALUES ? text.slice(0, ends[OPENING_VALUES - 1]) : null;
-}
-
 /** An intent is known by its utterances and its description; by its name too, while it has few utterances. */
 function trainingTexts(document: BotDocument): PlainTraining[] {
   return document.intents.flatMap((intent) => {
     const { name, utterances, description } = intent;
-    const texts = utterances.flatMap((utterance): PlainTraining[] => {
-      const whole: PlainTraining = { text: utterance.text, intent: name, utterance: utterance.id, part: 'whole' };
-      const opening = openingOf(utterance);
-      return opening === null ? [whole] : [whole, { ...whole, text: opening, part: 'opening' }];
-    });
+    const texts = utterances.map(({ text, id }): PlainTraining => ({
+      text,
+      intent: name,
+      utterance: id,
+      part: 'whole',
+    }));
     const about = (text: string): PlainTraining => ({ text, intent: name, utterance: null, part: 'description' });
     const few = utterances.length < FEW_UTTERANCES;
     if (description !== undefined)
@@ -98,7 +89,7 @@ function imagineFor(document: BotDocument, texts: readonly TrainingText[], vecto
     document.intents.filter(({ utterances }) => utterances.length < FEW_UTTERANCES).map(({ name }) => name),
   );
   return imagine(
-    texts.filter(({ intent, part }) => few.has(intent) && part !== 'opening'),
+    texts.filter(({ intent }) => few.has(intent)),
     texts.filter(({ intent, part }) => !few.has(intent) && part === 'whole'),
     vectors,
   );

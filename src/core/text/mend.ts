@@ -1,5 +1,3 @@
-import type { Token } from './tokens.js';
-
 /** A text with some words replaced, and the way back to where they stood. */
 export interface MendedText {
   text: string;
@@ -9,13 +7,14 @@ export interface MendedText {
 
 /**
  * Replaces whole words.
- * @param mend gives the word to put in a token's place, or `null` to leave it
+ * @param tokens words, or stretches of several, in text order
+ * @param mend gives the words to put in a token's place, or `null` to leave it
  * @param offset where the text begins in the one that the tokens were cut from
  */
-export function mendWords(
+export function mendWords<T extends { start: number; end: number }>(
   text: string,
-  tokens: readonly Token[],
-  mend: (token: Token) => string | null,
+  tokens: readonly T[],
+  mend: (token: T) => string | null,
   offset = 0,
 ): MendedText {
   let mended = '';

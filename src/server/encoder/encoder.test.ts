@@ -137,7 +137,7 @@ describe('the files of the encoder', () => {
       writeFileSync(file, bytes);
     };
     expect(await saidAfter(part, flip)).toContain(`${part} is damaged`);
-    expect(await saidAfter('pieces.tsv', flip)).toContain('pieces.tsv is damaged');
+    expect(await saidAfter('pieces.txt', flip)).toContain('pieces.txt is damaged');
     expect(await saidAfter('encoder.json', (file) => rmSync(file))).toContain('encoder.json is missing or damaged');
   });
 

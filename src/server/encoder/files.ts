@@ -3,7 +3,6 @@ import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { ENCODER_VERSION } from '../../core/encode/encoder.js';
-import type { Piece } from '../../core/encode/pieces.js';
 
 /** A file of the encoder with what it must be. */
 interface KeptFile {
@@ -31,7 +30,8 @@ interface KeptParts {
 
 /** What an encoder is made of. */
 export interface EncoderFiles {
-  pieces: Piece[];
+  /** In the order of their numbers. */
+  pieces: string[];
   /** From pieces to their states half way up, and to how each is looked at: an ONNX model. */
   lower: Uint8Array;
   /** From there to the vector of the text: an ONNX model. */
@@ -76,16 +76,6 @@ async function readWhole(folder: string, { name, sha256 }: KeptFile): Promise<Bu
   return bytes;
 }
 
-/** Pieces with their scores, a line each. */
-const readPieces = (text: string): Piece[] =>
-  text
-    .trimEnd()
-    .split('\n')
-    .map((line): Piece => {
-      const [piece, score] = line.split('\t');
-      return [piece!, Number(score)];
-    });
-
 /** Texts with their vectors, a line each: the numbers as 32-bit floats in base 64. */
 function readKnown(text: string): Map<string, Float32Array> {
   const lines = text.split('\n').filter((line) => line !== '');
@@ -127,7 +117,7 @@ export async function readEncoderFiles(folder: string): Promise<EncoderFiles> {
     manifest.known ? readWhole(folder, manifest.known) : Buffer.alloc(0),
   ]);
   return {
-    pieces: readPieces(pieces.toString('utf8')),
+    pieces: pieces.toString('utf8').trimEnd().split('\n'),
     lower,
     upper,
     known: readKnown(known.toString('utf8')),

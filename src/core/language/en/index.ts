@@ -31,6 +31,7 @@ import {
 import { personAt } from './people.js';
 import { SAID_PERIODS } from './periods.js';
 import { readQuantity } from './quantities.js';
+import { REFERENCES } from './references.js';
 import { SLOTS } from './slots.js';
 import { SPELLING } from './spelling.js';
 import { SPELT } from './spelt.js';
@@ -92,6 +93,7 @@ export const ENGLISH = {
   slots: SLOTS,
   wishes: WISHES,
   naming: NAMING,
+  references: REFERENCES,
   periods: SAID_PERIODS,
   examples: EXAMPLES,
 } as const satisfies Language;
