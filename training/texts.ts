@@ -48,7 +48,8 @@ function readAs(document: BotDocument, lines: readonly Line[]): ReadLine[] {
     return {
       intent,
       style,
-      text: message.mended,
+      // The encoder was taught texts that end in a stop or a question mark.
+      text: message.mended.endsWith('?') ? message.mended : `${message.mended}.`,
       terms: [...terms].flatMap((term, at) => [numberOf(term), counts[at]!]),
     };
   });

@@ -240,7 +240,7 @@ testManners('cycleShop', {
     },
     {
       name: 'weeks are no goods',
-      lines: ['can I order a bell', ['it took two weeks last time', /How many/]],
+      lines: ['can I order a bell', ['the last one took two weeks', /How many/]],
       slots: { quantity: undefined },
     },
     {

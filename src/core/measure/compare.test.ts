@@ -69,8 +69,17 @@ describe('two runs over the same lines', () => {
     expect(comparisonInWords(compareRuns(silent, silent, 1))).toBe('No line counts in both.');
   });
 
-  it('are not compared where the lines differ', () => {
-    expect(() => compareRuns(run(1), run(1).slice(1), 1)).toThrow(RangeError);
-    expect(() => compareRuns(run(1), run(1).reverse(), 1)).toThrow('over the same lines alone');
+  it('are compared by the lines that both have', () => {
+    const fewer = compareRuns(run(1), [...run(1).slice(2), line('new', 'a', 'a')].reverse(), 1);
+    expect(fewer).toMatchObject({ lines: 18, apart: 3, before: 1, after: 1 });
+    expect(comparisonInWords(fewer)).toMatch(/nothing changed\. 3 that only one of the two has are left out\.$/);
+  });
+
+  it('leave out lines whose label was corrected, and pair lines that stand twice', () => {
+    const [before, after] = [run(0), run(0)];
+    after[3] = line('line 3', 'c', 'b');
+    expect(compareRuns(before, after, 1)).toMatchObject({ lines: 19, apart: 2, mended: [], broken: [] });
+    const twice = [line('same', 'a', 'b'), line('same', 'a', 'b')];
+    expect(compareRuns(twice, [twice[0]!], 1)).toMatchObject({ lines: 1, apart: 1 });
   });
 });

@@ -12,9 +12,11 @@ export interface IntentChange {
   broken: number;
 }
 
-/** Two runs over the same lines. */
+/** Two runs, by the lines that both have. */
 export interface RunComparison {
   lines: number;
+  /** Lines that only one of the runs has, or of which something else was expected then. */
+  apart: number;
   /** Lines that are right, as a share of all. */
   before: number;
   after: number;
@@ -30,17 +32,30 @@ export interface RunComparison {
 /** Below this a split is taken for more than chance. */
 const REAL = 0.05;
 
+/** Lines of two runs that say the same and expect the same; of those that stand several times the first with the first. */
+function pairLines(
+  before: readonly LineResult[],
+  after: readonly LineResult[],
+): { one: LineResult; other: LineResult }[] {
+  const keyOf = ({ text, expected = null }: LineResult) => JSON.stringify([text, expected]);
+  const waiting = new Map<string, LineResult[]>();
+  for (const one of before.toReversed().filter(isCounted)) {
+    const same = waiting.get(keyOf(one));
+    if (same) same.push(one);
+    else waiting.set(keyOf(one), [one]);
+  }
+  return after.filter(isCounted).flatMap((other) => {
+    const one = waiting.get(keyOf(other))?.pop();
+    return one ? [{ one, other }] : [];
+  });
+}
+
 /**
- * Compares two runs over the same lines, in the same order.
+ * Compares two runs, by the lines that count in both.
  * @param seed of the draws that tell how sure the difference is
- * @throws RangeError where the lines are not the same
  */
 export function compareRuns(before: readonly LineResult[], after: readonly LineResult[], seed: number): RunComparison {
-  if (before.length !== after.length || before.some(({ text }, at) => text !== after[at]!.text))
-    throw new RangeError('Two runs can be compared over the same lines alone.');
-  const pairs = before
-    .map((one, at) => ({ one, other: after[at]! }))
-    .filter(({ one, other }) => isCounted(one) && isCounted(other));
+  const pairs = pairLines(before, after);
   const changes = pairs.map(({ one, other }) => ({ other, was: isRight(one) ? 1 : 0, is: isRight(other) ? 1 : 0 }));
   const mended = changes.filter(({ was, is }) => is > was).map(({ other }) => other);
   const broken = changes.filter(({ was, is }) => is < was).map(({ other }) => other);
@@ -58,6 +73,7 @@ export function compareRuns(before: readonly LineResult[], after: readonly LineR
   });
   return {
     lines: pairs.length,
+    apart: before.filter(isCounted).length + after.filter(isCounted).length - 2 * pairs.length,
     before: pairs.length === 0 ? 0 : sum('was') / pairs.length,
     after: pairs.length === 0 ? 0 : sum('is') / pairs.length,
     difference: bootstrapMean(
@@ -74,15 +90,17 @@ export function compareRuns(before: readonly LineResult[], after: readonly LineR
 const points = (share: number): string => `${share < 0 ? '−' : '+'}${Math.abs(share * 100).toFixed(1)}`;
 
 /** What a comparison says, in words. */
-export function comparisonInWords({ lines, before, after, difference, mended, broken, chance }: RunComparison): string {
+export function comparisonInWords(comparison: RunComparison): string {
+  const { lines, apart, before, after, difference, mended, broken, chance } = comparison;
   if (difference === null) return 'No line counts in both.';
   const [changed, share] = [mended.length + broken.length, (figure: number) => `${(figure * 100).toFixed(1)} %`];
   const head = `Of ${lines} lines ${mended.length} were mended and ${broken.length} broken: ${share(before)} right before, ${share(after)} now`;
-  if (changed === 0) return `${head}; nothing changed.`;
+  const others = apart === 0 ? '' : ` ${apart} that only one of the two has ${apart === 1 ? 'is' : 'are'} left out.`;
+  if (changed === 0) return `${head}; nothing changed.${others}`;
   const bounds = `${points(difference.figure)} points, and between ${points(difference.low)} and ${points(difference.high)} on other lines like these`;
   const verdict =
     chance < REAL
       ? `So uneven a split comes by chance ${chance < 0.001 ? 'less than once in 1,000 times' : `once in ${Math.round(1 / chance)} times`}: the change is real.`
       : `A split like this comes by chance ${Math.round(chance * 100)} times in 100: it may be chance, and more lines would tell.`;
-  return `${head} (${bounds}). ${verdict}`;
+  return `${head} (${bounds}). ${verdict}${others}`;
 }

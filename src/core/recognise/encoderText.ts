@@ -22,5 +22,5 @@ export function encoderText(text: string): string {
   while (length > 0 && ENDS.includes(plain[length - 1]!)) length--;
   const [words, end] = [plain.slice(0, length), plain.slice(length)];
   const calm = isShouted(words) ? words.toLowerCase() : words.replace(SHOUTED, (word) => word.toLowerCase());
-  return calm === '' ? '' : `${calm}${end.includes('?') ? '?' : '.'}`;
+  return calm !== '' && end.includes('?') ? `${calm}?` : calm;
 }

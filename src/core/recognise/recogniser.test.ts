@@ -189,7 +189,7 @@ describe('the recogniser with the encoder', () => {
     expect((await read('I think I left my umbrella in your shop', reader)).ranking[0]!.intent).toBe('lost_property');
   });
 
-  it('knows how an utterance of many values begins, and scores whole utterances alone', async () => {
+  it('scores each utterance once, and nothing else', async () => {
     const bot = english();
     const [order, ...rest] = bot.intents;
     const long = 'post me <amount>two</amount> <size>large</size> packets of <tea>mint tea</tea> to my sister';
@@ -197,7 +197,6 @@ describe('the recogniser with the encoder', () => {
       ...bot,
       intents: [{ ...order!, utterances: [...order!.utterances, ...utterances(long)] }, ...rest],
     };
-    expect(prepareTraining(taught).texts).toContain('post me two large.');
     const model = prepareTraining(taught).train(await encodeTexts(encoder, prepareTraining(taught).texts));
     const scored = model.heldOut.map(({ intent, utterance }) => `${intent} ${utterance}`);
     expect(scored.length).toBe(taught.intents.reduce((sum, { utterances }) => sum + utterances.length, 0));

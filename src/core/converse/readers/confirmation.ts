@@ -45,16 +45,22 @@ const asksNothing = ({ question, request, folded }: Clause, { naming }: Language
   !question && !request && !naming.isVerb(folded.split(' ')[0]!);
 
 /** The other wishes of a message, beside what it says to the read-back. */
-function otherWishes(turn: Turn, current: string): Wanted[] {
+function otherWishes(turn: Turn, form: Form, open: OpenForm): Wanted[] {
+  const current = open.intent;
   const wishes = wishesOf(turn).filter(({ intent }) => intent !== current);
   if (wishes.length > 0) return wishes;
   const accepted = turn.hearing.onlySteers ? null : acceptedIn(turn.matter);
+  const { content } = turn.hearing;
+  const given = Object.keys(valuesFor(turn, current, { within: content }).given);
+  // "The quantity, I want two hundred" tells what of this is to be otherwise.
+  const isNamed = () => namedSlots(turn, form, open).some(({ name }) => given.includes(name));
   const answers =
-    turn.hearing.content.every((clause) => asksNothing(clause, turn.language)) &&
-    Object.keys(valuesFor(turn, current, { within: turn.hearing.content }).given).length > 0;
+    given.length > 0 &&
+    (content.every((clause) => asksNothing(clause, turn.language)) ||
+      (content.every(({ question }) => !question) && isNamed()));
   const isOther = accepted !== null && accepted !== current && !isSmallTalk(turn, accepted);
   if (isOther && !answers && !saysOnlyValues(turn)) {
-    return [{ intent: accepted, within: turn.hearing.content }];
+    return [{ intent: accepted, within: content }];
   }
   const part = turn.parts.find(({ recognition, question, request }) => {
     const intent = acceptedIn(recognition);
@@ -279,7 +285,7 @@ function standingIn(turn: Turn): Standing | null {
   if (!current || current.open.stage === 'filling') return null;
   const { open, form } = current;
   const { hearing } = turn;
-  const wishes = otherWishes(turn, open.intent);
+  const wishes = otherWishes(turn, form, open);
   return {
     turn,
     form,
