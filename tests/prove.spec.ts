@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { visit } from './screen.js';
+import { expectAccessible, modelCurrent, visit } from './screen.js';
 import { startServer, type RunningServer } from './server.js';
 
 let server: RunningServer;
@@ -103,6 +103,105 @@ test('a run of before the last change says so', async ({ page, request }) => {
   await request.post(`${server.url}/api/bots/1/acts`, { data: { do: 'addIntent', name: 'something_new' } });
   await page.reload();
   await expect(page.getByText('the bot has changed since')).toBeVisible();
+});
+
+test('a test set is written, labelled by keys, run, changed for, compared and reported', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/prove`);
+  await page.getByRole('button', { name: 'New test set' }).click();
+  await page.getByRole('textbox', { name: 'Name of the test set' }).fill('by hand');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/No lines yet/)).toBeVisible();
+  const field = page.getByRole('textbox', { name: 'New test lines' });
+  await field.fill(
+    [
+      'where have my roses got to\torder_status',
+      'when do you shut on a Sunday\topening_hours',
+      'is it going to rain tomorrow\t-',
+      'how tall does lavender get',
+      'my hosta has holes in its leaves',
+      'can eight of us look round on Saturday',
+      'please stop order LM-20418',
+      'could I speak to a human being',
+      'do you take back an unused plant pot',
+      'Do you take back an unused plant pot?\tcomplaint',
+      'hello\tgreeeting',
+    ].join('\n'),
+  );
+  await field.press('Enter');
+  const rows = page.getByRole('grid', { name: 'Test lines' }).getByRole('row');
+  await expect(rows).toHaveCount(10);
+  await expect(page.getByRole('alert', { name: 'Lines that were not added' })).toContainText('no intent "greeeting"');
+  await expect(field).toHaveValue('hello\tgreeeting');
+  await field.fill('');
+  await expect(rows.nth(4)).toContainText('plant_trouble?');
+  await expectAccessible(page);
+
+  // What the bot takes a line for is taken as its label with Enter, and the next line is at hand.
+  await rows.nth(3).focus();
+  for (let line = 3; line < 8; line++) {
+    await expect(rows.nth(line)).toBeFocused();
+    await page.keyboard.press('Enter');
+  }
+  await expect(rows.nth(8)).toBeFocused();
+  await page.keyboard.press('o');
+  await expect(rows.nth(9)).toBeFocused();
+  await expect(page.getByText('2 labelled in two ways')).toBeVisible();
+  await page.keyboard.press('Delete');
+  await expect(rows).toHaveCount(9);
+  await rows.nth(8).focus();
+  await page.keyboard.press('e');
+  await page.getByRole('textbox', { name: 'Test line 9' }).fill('do you take back a plant pot nobody used');
+  await page.keyboard.press('Enter');
+  await expect(rows.nth(8)).toContainText('nobody used');
+  await expect(rows.nth(8)).toBeFocused();
+  await expect(page.getByText(/without a label/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(rows.nth(8)).toContainText('an unused plant pot');
+
+  await page.getByRole('button', { name: 'Run the test' }).click();
+  await expect(page.locator('[data-figure=accuracy]')).toBeVisible({ timeout: 60_000 });
+  await visit(page, `${server.url}/bots/1/teach?intent=voucher`);
+  await page.getByRole('textbox', { name: 'New utterance' }).fill('is it going to rain on my gift card');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row').filter({ hasText: 'rain on my gift card' })).toBeVisible();
+  await modelCurrent(page);
+  await page.getByRole('link', { name: /^Prove/ }).click();
+  await page.getByRole('combobox', { name: 'Test set' }).selectOption({ label: 'by hand (9)' });
+  await page.getByRole('button', { name: 'Run the test' }).click();
+  const comparison = page.getByRole('region', { name: 'Comparison' });
+  await expect(comparison).toContainText(/Of 9 lines \d were mended and \d broken/, { timeout: 60_000 });
+  await page.getByRole('link', { name: 'Runs (2)' }).click();
+  await expect(page.getByRole('img', { name: /Accuracy and accepted share of 2 runs/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'compared with' }).click();
+  await expect(comparison).toBeVisible();
+
+  await page.getByRole('link', { name: 'Report' }).click();
+  await expect(page.getByRole('heading', { name: 'Lantern Marsh Nursery: by hand' })).toBeVisible();
+  await expectAccessible(page);
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Lines as CSV' }).click();
+  const lines = readFileSync(await (await download).path(), 'utf8')
+    .trim()
+    .split('\n');
+  expect(lines).toHaveLength(10);
+  expect(lines[1]).toMatch(/^where have my roses got to,order_status,/);
+});
+
+test('a share of the utterances is set aside to test with, and taught no longer', async ({ page }) => {
+  await visit(page, `${server.url}/bots/2/teach?intent=missed_bin`);
+  const utterances = page.getByRole('grid', { name: /^Utterances of/ });
+  await expect(utterances).toBeVisible();
+  const before = Number(await utterances.getAttribute('aria-rowcount'));
+  await visit(page, `${server.url}/bots/2/prove`);
+  await page.getByRole('button', { name: 'Set utterances aside' }).click();
+  await page.getByRole('textbox', { name: /^Name of the test set for a fifth/ }).fill('aside');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('grid', { name: 'Test lines' }).getByRole('row').first()).toBeVisible();
+  const set = await page.getByRole('combobox', { name: 'Test set' }).locator('option:checked').innerText();
+  expect(Number(/\((\d+)\)/.exec(set)![1])).toBeGreaterThan(10);
+  await visit(page, `${server.url}/bots/2/teach?intent=missed_bin`);
+  await expect(utterances).toHaveAttribute('aria-rowcount', String(before - Math.round(before / 5)));
 });
 
 test.describe('the commands', () => {

@@ -100,6 +100,7 @@ test.describe('what a request may not do', () => {
     '/api/bots/1/recognise',
     '/api/bots/1/history',
     '/api/bots/1/test-sets/1/lines',
+    '/api/bots/1/test-sets/new',
     '/api/bots/1/conversations/1/turns',
     '/api/bots/import',
     '/api/bots/1/walkthroughs',
@@ -138,7 +139,8 @@ test.describe('what a request may not do', () => {
       ['/api/bots/1/acts', { do: 'addIntent', name: 'a', admin: 1 }],
       ['/api/bots/1/recognise', { text: 'a', admin: 1 }],
       ['/api/bots/1/history', { direction: 'undo', admin: 1 }],
-      ['/api/bots/1/test-sets/1/lines', { text: 'a', intent: null, admin: 1 }],
+      ['/api/bots/1/test-sets/1/lines', { lines: [{ text: 'a', intent: null, admin: 1 }] }],
+      ['/api/bots/1/test-sets/new', { name: 'a', admin: 1 }],
     ];
     for (const [place, body] of cases) {
       const response = await post(server, place, body);

@@ -12,6 +12,7 @@ import { loadBotFile, loadTestFile, UsageError } from './files.js';
 /** What is told of a test file. */
 export interface FileEvaluation {
   evaluation: Evaluation;
+  results: LineResult[];
   comparison?: RunComparison;
   recommendation?: Recommendation & { consequences: Record<'now' | 'then', Consequences> };
 }
@@ -48,6 +49,7 @@ export async function evaluateFiles(
   );
   return {
     evaluation,
+    results,
     ...(before && { comparison: compareRuns(await readFile(before, lines), results, SEED) }),
     ...(costs && { recommendation: recommend(results, document.gate, costs) }),
   };
@@ -119,7 +121,7 @@ function showComparison(comparison: RunComparison): string[] {
 }
 
 /** The measures as a table for people. */
-export function showEvaluation({ evaluation, comparison, recommendation }: FileEvaluation): string {
+export function showEvaluation({ evaluation, comparison, recommendation }: Omit<FileEvaluation, 'results'>): string {
   const { gate, macro } = evaluation;
   const width = Math.max(...evaluation.intents.map(({ intent }) => intent.length), 6);
   return [

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { Command, CommanderError } from 'commander';
+import { writeRunJUnit } from '../core/formats/runFile.js';
 import { lockFolder } from '../server/database/lock.js';
 import { makePrivateFolder } from '../server/database/open.js';
 import { databaseFile } from '../server/paths.js';
@@ -15,6 +16,7 @@ interface EvaluateOptions {
   test: string;
   json?: boolean;
   minAccuracy?: string;
+  junit?: string;
   compare?: string;
   recommend?: boolean;
   costs?: string;
@@ -48,6 +50,7 @@ program
   .requiredOption('--test <file>', 'test lines: JSONL, CSV or TSV')
   .option('--json', 'measures as JSON')
   .option('--min-accuracy <share>', 'exit with 1 below this accuracy, 0..1')
+  .option('--junit <file>', 'write the lines as test cases for a build server, JUnit XML')
   .option('--compare <file>', 'bot file of before: what was mended and broken since')
   .option('--recommend', 'the levels of the gate that cost least on these lines')
   .option('--costs <list>', 'for --recommend: wrongAct=8,question=1,missed=3,outsideAct=6')
@@ -59,7 +62,8 @@ program
     if (options.costs !== undefined && !options.recommend) throw new UsageError('--costs is for --recommend.');
     const costs = options.recommend ? readCosts(options.costs ?? '') : undefined;
     const told = await evaluateFiles(options.bot, options.test, { compare: options.compare, costs });
-    const { evaluation, ...extras } = told;
+    const { evaluation, results, ...extras } = told;
+    if (options.junit !== undefined) writeFileSync(options.junit, writeRunJUnit(options.test, results));
     console.log(options.json ? JSON.stringify({ ...evaluation, ...extras }, null, 2) : showEvaluation(told));
     if (least !== null && (evaluation.accuracy ?? 0) < least) {
       console.error(`The accuracy is ${evaluation.accuracy?.toFixed(3) ?? 'unknown'}, below ${least}.`);

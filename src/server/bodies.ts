@@ -1,6 +1,6 @@
 import { MOST } from '../core/bot/limits.js';
 import { flag, name, parts, text } from '../core/shape/shapes.js';
-import { lazy, mixed, string, type ISchema } from '../core/shape/yup.js';
+import { array, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
 import type { PersonSaid } from '../core/contract/try.js';
 
 /** The longest message that is taken, in UTF-16 code units. */
@@ -25,9 +25,41 @@ export const historyBody = parts({
   overOthers: flag(),
 });
 
-export const testLineBody = parts({
-  text: message().required('Write the message first.'),
-  intent: name().nullable(),
+/** Lines of one request. */
+const MOST_TEST_LINES = 5000;
+
+const testText = () => message().required('Write the message first.');
+const lineIds = () => array().of(number().integer().strict().required()).min(1).max(MOST_TEST_LINES).required();
+const testSlot = parts({
+  slot: name().required(),
+  start: number().integer().min(0).strict().required(),
+  end: number().integer().min(1).strict().required(),
+});
+
+/** Messages with the intent each ought to have; `null`: out of scope; without one they have no label yet. */
+export const testLinesBody = parts({
+  lines: array()
+    .of(parts({ text: testText(), intent: name().nullable().optional(), slots: array().of(testSlot).optional() }))
+    .min(1)
+    .max(MOST_TEST_LINES, 'At most 5,000 lines are added at once; a longer list comes in as a file.')
+    .required(),
+});
+
+export const testLineChangeBody = parts({
+  ids: lineIds(),
+  change: parts({
+    text: message().optional(),
+    intent: name().nullable().optional(),
+    style: text(MOST.name).optional(),
+  }),
+});
+
+export const testLineIdsBody = parts({ ids: lineIds() });
+
+/** A new test set: empty, or with a share of the utterances, which are taught no longer. */
+export const newTestSetBody = parts({
+  name: text(MOST.name).required('Give the test set a name.'),
+  share: number().min(0.05).max(0.9).strict().optional(),
 });
 
 export const conversationBody = parts({ name: text(MOST.name).nullable(), kept: flag() });

@@ -1,5 +1,9 @@
 import type { JobView } from './job.js';
+import type { TestLine } from '../formats/testFile.js';
+import type { RunComparison } from '../measure/compare.js';
 import type { Evaluation, LineResult, Verdict } from '../measure/evaluate.js';
+import type { ShareInterval } from '../measure/interval.js';
+import type { LineFlag } from '../measure/testLines.js';
 
 /** A line of the list of test sets. */
 export interface TestSetSummary {
@@ -13,11 +17,54 @@ export interface WrongLine extends LineResult {
   verdict: Verdict;
 }
 
+/** What the list of runs and the trend tell of one. */
+export interface RunSummary {
+  id: number;
+  ranAt: string;
+  revision: number;
+  reader: string | null;
+  /** Lines that count. */
+  lines: number;
+  accuracy: number | null;
+  /** Where the accuracy may well lie (95 %). */
+  interval: ShareInterval | null;
+  macroF1: number | null;
+  accepted: number | null;
+  rightWhenAccepted: number | null;
+}
+
+/** A run beside another of the same test set. */
+export interface ComparisonView extends Omit<RunComparison, 'mended' | 'broken'> {
+  against: RunSummary;
+  inWords: string;
+  mended: ChangedLine[];
+  broken: ChangedLine[];
+}
+
+/** A line that is read otherwise than before. */
+export interface ChangedLine {
+  text: string;
+  expected: string | null;
+  predicted: string | null;
+}
+
+/** A line of the sheet of a test set. */
+export interface SheetLine extends TestLine {
+  id: number;
+  flag: LineFlag | null;
+}
+
 export interface ProveView {
   testSets: TestSetSummary[];
   current: TestSetSummary | null;
-  /** The last run; `taught` are messages that the bot had also been taught, which are in no figure. */
-  run: { ranAt: string; revision: number; evaluation: Evaluation; wrong: WrongLine[]; taught: string[] } | null;
+  /** The run that is shown; `taught` are messages that the bot had also been taught, which are in no figure. */
+  run: (RunSummary & { evaluation: Evaluation; wrong: WrongLine[]; taught: string[] }) | null;
+  /** The newest first. */
+  runs: RunSummary[];
+  /** With the run before it, or the one that was asked for; `null` where there is none. */
+  comparison: ComparisonView | null;
+  /** The lines of the set, where these are asked for; a very long set gives its first. */
+  sheet: SheetLine[] | null;
   /** The last run, where it failed or was cut short by the end of the program. */
   unfinished: JobView | null;
 }

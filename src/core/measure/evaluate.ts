@@ -83,7 +83,7 @@ export interface Evaluation {
 }
 
 /** A message as it is compared with what was taught: its words alone. */
-const foldMessage = (text: string): string =>
+export const foldMessage = (text: string): string =>
   tokenise(text)
     .tokens.map(({ norm }) => norm)
     .join(' ');

@@ -9,6 +9,7 @@ import * as rows from './migrations/004_rows.js';
 import * as jobs from './migrations/005_jobs.js';
 import * as standing from './migrations/006_standing.js';
 import * as costs from './migrations/007_costs.js';
+import * as testLines from './migrations/008_test_lines.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
@@ -20,6 +21,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '005_jobs': jobs,
   '006_standing': standing,
   '007_costs': costs,
+  '008_test_lines': testLines,
 };
 
 /** Makes a folder that only its user may look into. */

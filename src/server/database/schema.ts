@@ -216,6 +216,8 @@ export interface TestLineTable {
   now: string | null;
   slots: Json | null;
   style: string | null;
+  /** Lines stand by this, and then by their number; `null` stands for the number. */
+  place: number | null;
   hidden: HiddenFlag;
 }
 
@@ -224,6 +226,8 @@ export interface TestRunTable {
   test_set_id: number;
   revision: number;
   ran_at: string;
+  /** The weights and the kind of model that read the lines; `null` for runs of versions that did not keep it. */
+  reader: string | null;
   evaluation: Json;
   results: Json;
 }

@@ -10,6 +10,7 @@ import {
   keepAct,
   laterOfOthers,
   nextEntry,
+  rowsShown,
   setShown,
   turnEntry,
   type Direction,
@@ -311,8 +312,7 @@ function turn(
 ): { touched: string[]; back: HistoryStep; done: Done | null; shown: Shown | null } {
   if ('shown' in step) {
     const { shown } = step;
-    const touched = shown.ids.map((id) => `${shown.part} ${id}`);
-    return { touched, back: { shown: { ...shown, hidden: !shown.hidden } }, done: null, shown };
+    return { touched: rowsShown(shown), back: { shown: { ...shown, hidden: !shown.hidden } }, done: null, shown };
   }
   const done = applyRestore(document, step.restore, label);
   return { touched: touchedBy(done.delta), back: { restore: done.inverse }, done, shown: null };

@@ -9,7 +9,13 @@ export interface Shown {
   part: 'test_set' | 'test_line' | 'walkthrough' | 'conversation';
   ids: number[];
   hidden: boolean;
+  /** Rows that stand in their place: they are hidden where these are shown, and shown where these are hidden. */
+  instead?: number[];
 }
+
+/** Names the rows that an act shows or hides: `test_line 7`. */
+export const rowsShown = ({ part, ids, instead = [] }: Shown): string[] =>
+  [...ids, ...instead].map((id) => `${part} ${id}`);
 
 /** What takes an act back, or does it again. */
 export type HistoryStep = { restore: Restore } | { shown: Shown };
@@ -102,7 +108,7 @@ export async function nextEntry(
 }
 
 const touchedByStep = (step: HistoryStep): string[] =>
-  'restore' in step ? touchedBy(step.restore.delta) : step.shown.ids.map((id) => `${step.shown.part} ${id}`);
+  'restore' in step ? touchedBy(step.restore.delta) : rowsShown(step.shown);
 
 /** The first act of others, done since and standing, that touches some of the same. @param touched names */
 export async function laterOfOthers(
@@ -144,7 +150,8 @@ export async function turnEntry(
 }
 
 /** Hides rows or shows them again. */
-export async function setShown(db: Connection, botId: number, { part, ids, hidden }: Shown): Promise<void> {
+export async function setShown(db: Connection, botId: number, { part, ids, hidden, instead }: Shown): Promise<void> {
+  if (instead) await setShown(db, botId, { part, ids: instead, hidden: !hidden });
   if (part === 'test_line') {
     const sets = db.selectFrom('test_set').select('id').where('bot_id', '=', botId);
     await db.updateTable(part).set({ hidden }).where('test_set_id', 'in', sets).where('id', 'in', ids).execute();

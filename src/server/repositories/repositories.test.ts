@@ -27,7 +27,17 @@ import {
 import { addTurn, createConversation, readConversation, takeBackTurns, turnSentAs } from './conversations.js';
 import { beginJob, endJob, endUnfinishedJobs, readJob } from './jobs.js';
 import { findModel, keepModel } from './models.js';
-import { addTestLine, createTestSet, lastTestRun, listTestSets, readTestLines, saveTestRun } from './tests.js';
+import {
+  addTestLines,
+  copyTestLines,
+  createTestSet,
+  lastTestRun,
+  listTestRuns,
+  listTestSets,
+  readTestLines,
+  readTestRun,
+  saveTestRun,
+} from './tests.js';
 import { findVectors, keepVectors } from './vectors.js';
 import { addWalkthroughs, listWalkthroughs } from './walkthroughs.js';
 
@@ -258,9 +268,51 @@ describe('test sets', () => {
   it('come back as they were brought in, and take further lines', async () => {
     const botId = await createBot(db, teaShop(), AT);
     const set = await createTestSet(db, botId, { name: 'first', lines }, AT);
-    await addTestLine(db, set, { text: 'd', intent: 'y' });
+    const ids = await addTestLines(db, set, [{ text: 'd', intent: 'y' }]);
+    expect(await readTestLines(db, botId, set)).toEqual(lines);
+    await saveShown(db, botId, { shown: { part: 'test_line', ids, hidden: false }, label: 'add' }, BY);
     expect(await readTestLines(db, botId, set)).toEqual([...lines, { text: 'd', intent: 'y' }]);
     expect(await listTestSets(db, botId)).toEqual([{ id: set, name: 'first', lines: 4 }]);
+  });
+
+  it('keep the place of a line that is changed, and give it back with undo', async () => {
+    const botId = await createBot(db, teaShop(), AT);
+    const set = await createTestSet(db, botId, { name: 'first', lines }, AT);
+    const other = await createTestSet(db, botId, { name: 'second', lines }, AT);
+    const ids = (await db.selectFrom('test_line').select('id').where('test_set_id', '=', set).execute()).map(
+      (row) => row.id,
+    );
+    const { copies, lines: of } = await copyTestLines(db, set, { ids: ids.slice(1), change: { intent: 'z' } });
+    expect(of).toEqual(ids.slice(1));
+    const shown = { part: 'test_line' as const, ids: copies, hidden: false, instead: of };
+    await saveShown(db, botId, { shown, label: 'change 2 test lines' }, BY);
+    const changed = [lines[0], { text: 'b', intent: 'z' }, { text: 'c', intent: 'z' }];
+    expect(await readTestLines(db, botId, set)).toEqual(changed);
+    expect(await readTestLines(db, botId, other)).toEqual(lines);
+    const retold = await copyTestLines(db, set, { ids: [ids[0]!], change: { text: 'A' } });
+    await saveShown(
+      db,
+      botId,
+      { shown: { part: 'test_line', ids: retold.copies, hidden: false, instead: retold.lines }, label: 'retell' },
+      BY,
+    );
+    // What was marked in another text is not in this one.
+    expect((await readTestLines(db, botId, set))![0]).toEqual({
+      text: 'A',
+      intent: 'x',
+      now: '2026-03-04T09:30',
+      style: 'plain',
+    });
+    const bot = await loadBot(db, botId);
+    await step(bot, 'undo');
+    await step(bot, 'undo');
+    expect(await readTestLines(db, botId, set)).toEqual(lines);
+    await step(bot, 'redo');
+    expect(await readTestLines(db, botId, set)).toEqual(changed);
+    expect(await copyTestLines(db, set, { ids: ids.slice(1), change: { intent: null } })).toEqual({
+      copies: [],
+      lines: [],
+    });
   });
 
   it('belong to their bot', async () => {
@@ -275,16 +327,18 @@ describe('test sets', () => {
     const botId = await createBot(db, teaShop(), AT);
     const set = await createTestSet(db, botId, { name: 'first', lines }, AT);
     const evaluation = measure([], ['x']);
-    await saveTestRun(db, { testSetId: set, revision: 1, ranAt: AT, evaluation, results: [] });
-    const id = await saveTestRun(db, { testSetId: set, revision: 2, ranAt: AT, evaluation, results: [] });
-    expect(await lastTestRun(db, botId)).toEqual({
-      id,
-      testSetId: set,
-      revision: 2,
-      ranAt: AT,
-      evaluation,
-      results: [],
-    });
+    const plan = { testSetId: set, ranAt: AT, reader: 'model 1', evaluation, results: [] };
+    const first = await saveTestRun(db, { ...plan, revision: 1 });
+    const id = await saveTestRun(db, { ...plan, revision: 2 });
+    expect(await lastTestRun(db, botId)).toEqual({ ...plan, id, revision: 2 });
+    const { results: _, ...head } = plan;
+    expect(await listTestRuns(db, botId, set, 9)).toEqual([
+      { ...head, id, revision: 2 },
+      { ...head, id: first, revision: 1 },
+    ]);
+    expect(await listTestRuns(db, botId, set, 1)).toHaveLength(1);
+    expect(await readTestRun(db, botId, { testSetId: set, run: first })).toMatchObject({ id: first, revision: 1 });
+    expect(await readTestRun(db, botId + 1, { testSetId: set, run: first })).toBeNull();
     await saveShown(db, botId, { shown: { part: 'test_set', ids: [set], hidden: true }, label: 'delete the set' }, BY);
     expect(await lastTestRun(db, botId)).toBeNull();
     const bot = await loadBot(db, botId);

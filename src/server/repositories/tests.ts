@@ -1,8 +1,8 @@
-import type { Kysely } from 'kysely';
+import type { Kysely, Selectable } from 'kysely';
 import type { TestSetSummary } from '../../core/contract/prove.js';
 import type { ExpectedSlot, TestLine } from '../../core/formats/testFile.js';
 import type { Evaluation, LineResult } from '../../core/measure/evaluate.js';
-import type { Database } from '../database/schema.js';
+import type { Database, TestRunTable } from '../database/schema.js';
 import { inBatches } from '../slices.js';
 import { hasParts, readStored, writeStored, type StoredKind } from './stored.js';
 
@@ -12,6 +12,8 @@ export interface TestRun {
   testSetId: number;
   revision: number;
   ranAt: string;
+  /** The weights and the kind of model that read the lines; `null` where that was not kept. */
+  reader: string | null;
   evaluation: Evaluation;
   results: LineResult[];
 }
@@ -84,15 +86,63 @@ export async function createTestSet(
   });
 }
 
-/** Adds one line at the end of a test set. @returns its id */
-export async function addTestLine(db: Kysely<Database>, testSetId: number, line: TestLine): Promise<number> {
-  const { id } = await db
-    .insertInto('test_line')
-    .values(lineRow(testSetId, line))
-    .returning('id')
-    .executeTakeFirstOrThrow();
-  return id;
+/** Adds lines at the end of a test set, hidden until they are shown. @returns their ids */
+export async function addTestLines(
+  db: Kysely<Database>,
+  testSetId: number,
+  lines: readonly TestLine[],
+): Promise<number[]> {
+  const ids: number[] = [];
+  await db.transaction().execute(async (transaction) => {
+    const rows = lines.map((line) => ({ ...lineRow(testSetId, line), hidden: true }));
+    await inBatches(rows, async (batch) => {
+      const added = await transaction.insertInto('test_line').values(batch).returning('id').execute();
+      ids.push(...added.map(({ id }) => id));
+    });
+  });
+  return ids;
 }
+
+/** What is changed of test lines. */
+export type TestLineChange = Partial<Pick<TestLine, 'text' | 'style'>> & { intent?: string | null };
+
+/**
+ * Makes changed copies of lines, in their places and hidden until they are shown. A changed text has other slots.
+ * @returns the copies, and the lines that they are of, where they are still there
+ */
+export async function copyTestLines(
+  db: Kysely<Database>,
+  testSetId: number,
+  { ids, change }: { ids: readonly number[]; change: TestLineChange },
+): Promise<{ copies: number[]; lines: number[] }> {
+  return db.transaction().execute(async (transaction) => {
+    const rows = await transaction
+      .selectFrom('test_line')
+      .selectAll()
+      .where('test_set_id', '=', testSetId)
+      .where('hidden', '=', 0)
+      .where('id', 'in', ids)
+      .execute();
+    const changed = rows.map(({ id, place, judged, ...row }) => ({
+      ...row,
+      hidden: true,
+      place: place ?? id,
+      judged: judged === 1 || change.intent !== undefined,
+      ...(change.intent === undefined ? {} : { intent: change.intent }),
+      ...(change.style === undefined ? {} : { style: change.style }),
+      ...(change.text === undefined ? {} : { text: change.text, slots: null }),
+    }));
+    const copies: number[] = [];
+    await inBatches(changed, async (batch) => {
+      const added = await transaction.insertInto('test_line').values(batch).returning('id').execute();
+      copies.push(...added.map(({ id }) => id));
+    });
+    return { copies, lines: rows.map(({ id }) => id) };
+  });
+}
+
+/** A line with its number. */
+export type NumberedLine = TestLine & { id: number };
 
 /** The lines of a test set of that bot, or `null` if the bot has no such set. */
 export async function readTestLines(
@@ -100,6 +150,16 @@ export async function readTestLines(
   botId: number,
   testSetId: number,
 ): Promise<TestLine[] | null> {
+  const lines = await readNumberedLines(db, botId, testSetId);
+  return lines?.map(({ id: _, ...line }) => line) ?? null;
+}
+
+/** The same with the number of each line. */
+export async function readNumberedLines(
+  db: Kysely<Database>,
+  botId: number,
+  testSetId: number,
+): Promise<NumberedLine[] | null> {
   const set = await db
     .selectFrom('test_set')
     .select('id')
@@ -113,9 +173,11 @@ export async function readTestLines(
     .selectAll()
     .where('test_set_id', '=', testSetId)
     .where('hidden', '=', 0)
+    .orderBy(({ fn }) => fn.coalesce('place', 'id'))
     .orderBy('id')
     .execute();
   return rows.map((row) => ({
+    id: row.id,
     text: row.text,
     ...(row.judged === 1 ? { intent: row.intent } : {}),
     ...(row.now === null ? {} : { now: row.now }),
@@ -131,6 +193,7 @@ export async function saveTestRun(db: Kysely<Database>, run: Omit<TestRun, 'id'>
       test_set_id: run.testSetId,
       revision: run.revision,
       ran_at: run.ranAt,
+      reader: run.reader,
       evaluation: writeStored(EVALUATION, run.evaluation),
       results: writeStored(RESULTS, run.results),
     })
@@ -139,25 +202,61 @@ export async function saveTestRun(db: Kysely<Database>, run: Omit<TestRun, 'id'>
   return id;
 }
 
-/** The last run of a test set, or of any set of the bot. */
-export async function lastTestRun(db: Kysely<Database>, botId: number, testSetId?: number): Promise<TestRun | null> {
-  let query = db
+const runsOf = (db: Kysely<Database>, botId: number) =>
+  db
     .selectFrom('test_run')
     .innerJoin('test_set', 'test_set.id', 'test_run.test_set_id')
-    .selectAll('test_run')
     .where('test_set.bot_id', '=', botId)
-    .where('test_set.hidden', '=', 0);
+    .where('test_set.hidden', '=', 0)
+    .orderBy('test_run.id', 'desc');
+
+const asRun = (row: Selectable<TestRunTable>): TestRun => ({
+  ...asRunHead(row),
+  results: readStored(RESULTS, row.results),
+});
+
+const asRunHead = (row: Omit<Selectable<TestRunTable>, 'results'>): Omit<TestRun, 'results'> => ({
+  id: row.id,
+  testSetId: row.test_set_id,
+  revision: row.revision,
+  ranAt: row.ran_at,
+  reader: row.reader,
+  evaluation: readStored(EVALUATION, row.evaluation),
+});
+
+/** The last run of a test set, or of any set of the bot. */
+export async function lastTestRun(db: Kysely<Database>, botId: number, testSetId?: number): Promise<TestRun | null> {
+  let query = runsOf(db, botId).selectAll('test_run');
   if (testSetId !== undefined) query = query.where('test_set.id', '=', testSetId);
-  const row = await query.orderBy('test_run.id', 'desc').limit(1).executeTakeFirst();
-  if (!row) return null;
-  return {
-    id: row.id,
-    testSetId: row.test_set_id,
-    revision: row.revision,
-    ranAt: row.ran_at,
-    evaluation: readStored(EVALUATION, row.evaluation),
-    results: readStored(RESULTS, row.results),
-  };
+  const row = await query.limit(1).executeTakeFirst();
+  return row ? asRun(row) : null;
+}
+
+/** A run of a test set; `null` where that has no such run. */
+export async function readTestRun(
+  db: Kysely<Database>,
+  botId: number,
+  { testSetId, run }: { testSetId: number; run: number },
+): Promise<TestRun | null> {
+  const query = runsOf(db, botId).selectAll('test_run').where('test_set.id', '=', testSetId);
+  const row = await query.where('test_run.id', '=', run).executeTakeFirst();
+  return row ? asRun(row) : null;
+}
+
+/** The last runs of a test set, the newest first, without their lines. */
+export async function listTestRuns(
+  db: Kysely<Database>,
+  botId: number,
+  testSetId: number,
+  most: number,
+): Promise<Omit<TestRun, 'results'>[]> {
+  const columns = ['id', 'test_set_id', 'revision', 'ran_at', 'reader', 'evaluation'] as const;
+  const rows = await runsOf(db, botId)
+    .select(columns.map((column) => `test_run.${column}` as const))
+    .where('test_set.id', '=', testSetId)
+    .limit(most)
+    .execute();
+  return rows.map(asRunHead);
 }
 
 /** The test sets of a bot that were run, with when that was last; without what came of it. */

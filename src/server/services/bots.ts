@@ -8,6 +8,7 @@ import { count, named } from '../../core/bot/acts/common.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import type { BotFileFormat } from '../../core/formats/botFile.js';
 import type { TestLine } from '../../core/formats/testFile.js';
+import { setAside } from '../../core/measure/testLines.js';
 import type { Context } from '../context.js';
 import type { Database } from '../database/schema.js';
 import { InputError } from '../errors.js';
@@ -34,7 +35,14 @@ import {
 } from '../repositories/bots.js';
 import { hasConversation } from '../repositories/conversations.js';
 import type { Direction, Shown } from '../repositories/history.js';
-import { addTestLine, createTestSet, listTestSets, readTestLines } from '../repositories/tests.js';
+import {
+  addTestLines,
+  copyTestLines,
+  createTestSet,
+  listTestSets,
+  readTestLines,
+  type TestLineChange,
+} from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
 import { actOf } from '../requests.js';
 import type { JobService, StartedJob } from './jobs.js';
@@ -50,6 +58,14 @@ const LARGE_ACT = 128 * 1024;
 const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
 /** What the service of bots is made of. */
+/** A test set out of utterances. */
+export interface AsideOptions {
+  name: string;
+  /** Of each intent, 0..1. */
+  share: number;
+  seed: number;
+}
+
 export interface BotParts {
   database: Kysely<Database>;
   models: ModelService;
@@ -213,17 +229,69 @@ export class BotService {
     });
   }
 
-  /** Adds a line to a test set. @returns its id, `null` where there is no such set @throws ActError for an intent that is not there */
-  addTestLine(context: Context, id: number, set: number, line: TestLine): Promise<number | null> {
+  /** Makes an empty test set. @returns its number */
+  newTestSet(context: Context, id: number, name: string): Promise<number> {
+    return this.#addTestSet(context, id, name, []);
+  }
+
+  /** Keeps a share of the utterances of each intent as a test set, and teaches them no longer. @returns its number */
+  async setAside(context: Context, id: number, { name, share, seed }: AsideOptions): Promise<number> {
+    const { lines, rows } = setAside((await this.get(id)).document, share, seed);
+    if (rows.length === 0) throw new InputError('No intent has utterances to spare: each keeps four of them.', []);
+    const set = await this.#addTestSet(context, id, name, lines);
+    await this.act(context, id, { do: 'deleteUtterances', rows });
+    return set;
+  }
+
+  /** Does something with a test set. @returns `null` where there is no such set @throws ActError for an intent that is not there */
+  #withTestSet<Result>(
+    id: number,
+    set: number,
+    intents: readonly (string | null | undefined)[],
+    work: () => Promise<Result>,
+  ): Promise<Result | null> {
     return this.#turns.take(id, async () => {
       const { document } = await this.#load(id);
-      if (typeof line.intent === 'string') named(document.intents, line.intent, 'intent');
-      if (!(await readTestLines(this.#parts.database, id, set))) return null;
-      const added = await addTestLine(this.#parts.database, set, line);
-      const shown: Shown = { part: 'test_line', ids: [added], hidden: false };
-      await this.#show(context, id, shown, `add “${line.text.slice(0, 60)}” to a test set`);
-      return added;
+      for (const intent of new Set(intents)) if (typeof intent === 'string') named(document.intents, intent, 'intent');
+      const sets = await listTestSets(this.#parts.database, id);
+      return sets.some((own) => own.id === set) ? work() : null;
     });
+  }
+
+  /** Adds lines to a test set. @returns their ids, `null` where there is no such set @throws ActError */
+  addTestLines(context: Context, id: number, set: number, lines: readonly TestLine[]): Promise<number[] | null> {
+    const intents = lines.map(({ intent }) => intent);
+    return this.#withTestSet(id, set, intents, async () => {
+      const ids = await addTestLines(this.#parts.database, set, lines);
+      const what = lines.length === 1 ? `“${lines[0]!.text.slice(0, 60)}”` : `${lines.length} lines`;
+      await this.#show(context, id, { part: 'test_line', ids, hidden: false }, `add ${what} to a test set`);
+      return ids;
+    });
+  }
+
+  /** Changes lines of a test set. @returns the ids they have now, `null` where there is no such set @throws ActError */
+  changeTestLines(
+    context: Context,
+    id: number,
+    set: number,
+    { ids, change }: { ids: readonly number[]; change: TestLineChange },
+  ): Promise<number[] | null> {
+    return this.#withTestSet(id, set, [change.intent], async () => {
+      const { copies, lines } = await copyTestLines(this.#parts.database, set, { ids, change });
+      const label = lines.length === 1 ? 'change a test line' : `change ${lines.length} test lines`;
+      await this.#show(context, id, { part: 'test_line', ids: copies, hidden: false, instead: lines }, label);
+      return copies;
+    });
+  }
+
+  /** Deletes lines of a test set; undo brings them back. @returns whether there was such a set */
+  async deleteTestLines(context: Context, id: number, set: number, ids: number[]): Promise<boolean> {
+    const done = await this.#withTestSet(id, set, [], async () => {
+      const label = ids.length === 1 ? 'delete a test line' : `delete ${ids.length} test lines`;
+      await this.#show(context, id, { part: 'test_line', ids, hidden: true }, label);
+      return true;
+    });
+    return done ?? false;
   }
 
   #addWalkthroughs(context: Context, id: number, walkthroughs: readonly Walkthrough[]): Promise<void> {

@@ -280,7 +280,7 @@ describe('the services, with real workers and a real database', () => {
     const id = await bots.create(me, teaShop());
     await addTestSet(bots, id, 'hand', [{ text: 'a', intent: 'order_tea' }]);
     const [set] = await listTestSets(db, id);
-    await bots.addTestLine(me, id, set!.id, { text: 'b', intent: null });
+    await bots.addTestLines(me, id, set!.id, [{ text: 'b', intent: null }]);
     await addWalkthroughsTo(bots, id, [{ name: 'w', turns: [{ user: 'x' }], expect: {} }]);
     const [walkthrough] = await listWalkthroughs(db, id);
     await bots.deleteWalkthrough(me, id, walkthrough!.id);
@@ -305,7 +305,36 @@ describe('the services, with real workers and a real database', () => {
     ]);
     expect([await listTestSets(db, id), await listWalkthroughs(db, id)]).toEqual([[], []]);
     expect(await bots.deleteTestSet(me, id, set!.id)).toBe(false);
-    await expect(bots.addTestLine(me, id, set!.id, { text: 'b', intent: 'nothing' })).rejects.toThrow(/no intent/);
+    const lines = [{ text: 'b', intent: 'nothing' }];
+    await expect(bots.addTestLines(me, id, set!.id, lines)).rejects.toThrow(/no intent/);
+    expect(await bots.addTestLines(me, id, set!.id, [{ text: 'b' }])).toBeNull();
+  });
+
+  it('make test sets by hand and out of utterances, and change their lines', async () => {
+    const id = await bots.create(me, teaShop());
+    const set = await bots.newTestSet(me, id, 'by hand');
+    expect(await readTestLines(db, id, set)).toEqual([]);
+    const ids = await bots.addTestLines(me, id, set, [{ text: 'a' }, { text: 'b' }, { text: 'c', intent: null }]);
+    const labelled = await bots.changeTestLines(me, id, set, {
+      ids: ids!.slice(0, 2),
+      change: { intent: 'order_tea' },
+    });
+    await bots.deleteTestLines(me, id, set, [labelled![1]!]);
+    expect(await readTestLines(db, id, set)).toEqual([
+      { text: 'a', intent: 'order_tea' },
+      { text: 'c', intent: null },
+    ]);
+    expect(await bots.deleteTestLines(me, id, set + 99, [1])).toBe(false);
+    const before = (await bots.get(id)).document;
+    const aside = await bots.setAside(me, id, { name: 'aside', share: 0.3, seed: 1 });
+    const lines = (await readTestLines(db, id, aside))!;
+    const taught = (await bots.get(id)).document.intents.flatMap(({ utterances }) =>
+      utterances.map(({ text }) => text),
+    );
+    expect(lines.length).toBeGreaterThan(0);
+    for (const { text } of lines) expect(taught).not.toContain(text);
+    expect(taught.length + lines.length).toBe(before.intents.flatMap(({ utterances }) => utterances).length);
+    await expect(bots.setAside(me, id, { name: 'more', share: 0.05, seed: 1 })).rejects.toThrow(/utterances to spare/);
   });
 
   it('explain a message with the model that answers, as it was read', async () => {

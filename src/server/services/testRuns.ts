@@ -1,5 +1,7 @@
 import type { Kysely } from 'kysely';
 import type { JobView } from '../../core/contract/job.js';
+import { ENCODER_VERSION } from '../../core/encode/encoder.js';
+import { MODEL_VERSION } from '../../core/recognise/intentModel.js';
 import { measure, type LineResult } from '../../core/measure/evaluate.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Answering } from '../answering/answering.js';
@@ -14,6 +16,9 @@ import type { ModelService } from './models.js';
 
 /** Lines read at a stretch, before other work goes on. */
 const STRETCH = 32;
+
+/** What read the lines, beside the bot as it stood: with the same weights the figures are the same, to the digit. */
+const READER = `model ${MODEL_VERSION}, ${ENCODER_VERSION}`;
 
 /** What test runs take. */
 export interface TestRunParts {
@@ -65,6 +70,7 @@ export class TestRunService {
       testSetId,
       revision: current.revision,
       ranAt: new Date().toISOString(),
+      reader: READER,
       evaluation,
       results,
     });

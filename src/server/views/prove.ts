@@ -1,30 +1,116 @@
-import type { ProveView } from '../../core/contract/prove.js';
-import { verdict, type Verdict } from '../../core/measure/evaluate.js';
+import type {
+  ChangedLine,
+  ComparisonView,
+  ProveView,
+  RunSummary,
+  SheetLine,
+  TestSetSummary,
+} from '../../core/contract/prove.js';
+import type { BotDocument } from '../../core/bot/document.js';
+import { comparisonInWords, compareRuns } from '../../core/measure/compare.js';
+import { taughtMessages, verdict, type LineResult, type Verdict } from '../../core/measure/evaluate.js';
+import { shareInterval } from '../../core/measure/interval.js';
+import { flagLines } from '../../core/measure/testLines.js';
 import type { Application } from '../application.js';
 import { lastJob } from '../repositories/jobs.js';
-import { lastTestRun, listTestSets } from '../repositories/tests.js';
+import { listTestRuns, listTestSets, readNumberedLines, readTestRun, type TestRun } from '../repositories/tests.js';
 
 const ORDER: Verdict[] = ['wrong and accepted', 'wrong and asked about', 'not matched', 'right'];
+/** Runs that the trend goes back. */
+const MOST_RUNS = 60;
+/** Lines of a set that can be worked on in the sheet. */
+const MOST_IN_SHEET = 5000;
+/** The bounds of a difference are the same each time. */
+const SEED = 1;
 
-export async function proveView(app: Application, botId: number, wanted: string | null): Promise<ProveView> {
-  const { id } = await app.bots.get(botId);
+/** What of a test set is asked for. */
+export interface ProveWanted {
+  set: string | null;
+  run: string | null;
+  against: string | null;
+  sheet: boolean;
+}
+
+function summaryOf({ id, ranAt, revision, reader, evaluation }: Omit<TestRun, 'results'>): RunSummary {
+  const { accuracy, inScope, lines, macro, gate } = evaluation;
+  return {
+    id,
+    ranAt,
+    revision,
+    reader,
+    lines,
+    accuracy,
+    interval: accuracy === null ? null : shareInterval(Math.round(accuracy * inScope), inScope),
+    macroF1: macro.f1,
+    accepted: gate.acceptedInScope,
+    rightWhenAccepted: gate.acceptedPrecision,
+  };
+}
+
+const changed = ({ text, expected = null, predicted }: LineResult): ChangedLine => ({ text, expected, predicted });
+
+function comparisonOf(before: TestRun, after: TestRun): ComparisonView {
+  const comparison = compareRuns(before.results, after.results, SEED);
+  const { mended, broken, ...rest } = comparison;
+  return {
+    ...rest,
+    against: summaryOf(before),
+    inWords: comparisonInWords(comparison),
+    mended: mended.map(changed),
+    broken: broken.map(changed),
+  };
+}
+
+function shownRun(run: TestRun): ProveView['run'] {
+  return {
+    ...summaryOf(run),
+    evaluation: run.evaluation,
+    taught: run.results.filter((result) => result.taught).map(({ text }) => text),
+    wrong: run.results
+      .map((result) => ({ ...result, verdict: verdict(result) }))
+      .filter((result) => result.expected !== undefined && !result.taught && result.verdict !== 'right')
+      .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || b.confidence - a.confidence),
+  };
+}
+
+async function sheetOf(app: Application, document: BotDocument, botId: number, set: number): Promise<SheetLine[]> {
+  const lines = ((await readNumberedLines(app.database, botId, set)) ?? []).slice(0, MOST_IN_SHEET);
+  const flags = flagLines(lines, taughtMessages(document));
+  return lines.map((line, at) => ({ ...line, flag: flags[at]! }));
+}
+
+/** The run that is shown, and the one that it is compared with: the one before it where none is named. */
+async function runsShown(
+  app: Application,
+  botId: number,
+  set: TestSetSummary,
+  { runs, wanted }: { runs: readonly RunSummary[]; wanted: ProveWanted },
+): Promise<Pick<ProveView, 'run' | 'comparison'>> {
+  const place = Math.max(
+    0,
+    runs.findIndex(({ id }) => String(id) === wanted.run),
+  );
+  const chosen = runs[place];
+  const other = runs.find(({ id }) => String(id) === wanted.against && id !== chosen?.id) ?? runs[place + 1];
+  const read = async (one: RunSummary | undefined) =>
+    one ? readTestRun(app.database, botId, { testSetId: set.id, run: one.id }) : null;
+  const [run, before] = [await read(chosen), await read(other)];
+  return { run: run && shownRun(run), comparison: run && before ? comparisonOf(before, run) : null };
+}
+
+export async function proveView(app: Application, botId: number, wanted: ProveWanted): Promise<ProveView> {
+  const { id, document } = await app.bots.get(botId);
   const testSets = await listTestSets(app.database, id);
-  const current = testSets.find((set) => String(set.id) === wanted) ?? testSets[0] ?? null;
-  const run = current ? await lastTestRun(app.database, id, current.id) : null;
-  const last = current ? await lastJob(app.database, { botId: id, kind: 'test run', subject: current.id }) : null;
+  const current = testSets.find((set) => String(set.id) === wanted.set) ?? testSets[0] ?? null;
+  if (!current) return { testSets, current, run: null, runs: [], comparison: null, sheet: null, unfinished: null };
+  const runs = (await listTestRuns(app.database, id, current.id, MOST_RUNS)).map(summaryOf);
+  const last = await lastJob(app.database, { botId: id, kind: 'test run', subject: current.id });
   return {
     testSets,
     current,
+    runs,
+    ...(await runsShown(app, id, current, { runs, wanted })),
+    sheet: wanted.sheet ? await sheetOf(app, document, id, current.id) : null,
     unfinished: last?.state === 'failed' || last?.state === 'cut short' ? last : null,
-    run: run && {
-      ranAt: run.ranAt,
-      revision: run.revision,
-      evaluation: run.evaluation,
-      taught: run.results.filter((result) => result.taught).map(({ text }) => text),
-      wrong: run.results
-        .map((result) => ({ ...result, verdict: verdict(result) }))
-        .filter((result) => result.expected !== undefined && !result.taught && result.verdict !== 'right')
-        .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || b.confidence - a.confidence),
-    },
   };
 }

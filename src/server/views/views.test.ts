@@ -50,6 +50,8 @@ afterAll(async () => {
   await db.destroy();
 });
 
+const wantedOf = (set: number) => ({ set: String(set), run: null, against: null, sheet: false });
+
 describe('the frame of every screen', () => {
   it('carries the live figure of each stage', async () => {
     const frame = await botFrame(app, me, id);
@@ -184,10 +186,11 @@ describe('Try and Prove', () => {
       testSetId: set,
       revision: 1,
       ranAt: AT,
+      reader: null,
       evaluation: measure(results, ['order_tea']),
       results,
     });
-    const { run, current } = await proveView(app, id, String(set));
+    const { run, current } = await proveView(app, id, wantedOf(set));
     expect(current?.id).toBe(set);
     expect(run?.wrong.map((wrong) => [wrong.verdict, wrong.confidence])).toEqual([
       ['wrong and accepted', 0.9],
@@ -205,6 +208,48 @@ describe('Try and Prove', () => {
     });
   });
 
+  it('compare a run with the one before it, or with the one that is asked for, and give the sheet', async () => {
+    const { intents } = (await app.bots.get(id)).document;
+    const taught = intents[0]!.utterances[0]!.text;
+    const lines = [{ text: 'a', intent: 'order_tea' }, { text: taught, intent: 'order_tea' }, { text: 'b' }];
+    const set = await createTestSet(app.database, id, { name: 'compared', lines }, AT);
+    const run = async (...predicted: string[]) => {
+      const results = predicted.map((name, at) => ({
+        text: `line ${at}`,
+        expected: 'order_tea',
+        predicted: name,
+        place: 1,
+        expectedSlots: null,
+        slots: [],
+        decision: 'accept' as const,
+        confidence: 0.9,
+      }));
+      const evaluation = measure(results, ['order_tea']);
+      const made = { testSetId: set, revision: 1, ranAt: AT, reader: 'r', evaluation, results };
+      return saveTestRun(app.database, made);
+    };
+    const [first, second] = [await run('x', 'x', 'order_tea'), await run('order_tea', 'x', 'order_tea')];
+    const third = await run('order_tea', 'order_tea', 'x');
+    const view = await proveView(app, id, { ...wantedOf(set), sheet: true });
+    expect(view.run?.id).toBe(third);
+    expect(view.runs.map((one) => [one.id, one.accuracy])).toEqual([
+      [third, 2 / 3],
+      [second, 2 / 3],
+      [first, 1 / 3],
+    ]);
+    expect(view.comparison).toMatchObject({ against: { id: second }, lines: 3, apart: 0 });
+    expect(view.comparison?.mended).toEqual([{ text: 'line 1', expected: 'order_tea', predicted: 'order_tea' }]);
+    expect(view.comparison?.broken).toEqual([{ text: 'line 2', expected: 'order_tea', predicted: 'x' }]);
+    expect(view.sheet?.map(({ text, flag }) => [text, flag])).toEqual([
+      ['a', null],
+      [taught, 'taught'],
+      ['b', 'no label'],
+    ]);
+    const older = await proveView(app, id, { ...wantedOf(set), run: String(second), against: String(third) });
+    expect(older.comparison).toMatchObject({ against: { id: third } });
+    expect((await proveView(app, id, { ...wantedOf(set), run: String(first) })).comparison).toBeNull();
+  });
+
   it('set the gate by the utterances where no test was run', async () => {
     const { source, messages } = await gateView(app, id, 'utterances');
     expect(source).toEqual({ id: null, name: 'utterances, held out', read: null });
@@ -217,7 +262,7 @@ describe('Try and Prove', () => {
     const set = await createTestSet(db, id, { name: 'evening', lines: [{ text: 'a', intent: null }] }, AT);
     const job = { botId: id, kind: 'test run' as const, subject: set, total: 1, startedAt: AT };
     await beginJob(db, job);
-    const told = async () => (await proveView(app, id, String(set))).unfinished?.state ?? null;
+    const told = async () => (await proveView(app, id, wantedOf(set))).unfinished?.state ?? null;
     expect(await told()).toBeNull();
     await endUnfinishedJobs(db, AT);
     expect(await told()).toBe('cut short');
@@ -228,6 +273,14 @@ describe('Try and Prove', () => {
 
   it('are empty before anything was brought in', async () => {
     const other = await app.bots.create(me, { ...teaShop(), name: 'Another shop' });
-    expect(await proveView(app, other, '12')).toEqual({ testSets: [], current: null, run: null, unfinished: null });
+    expect(await proveView(app, other, wantedOf(12))).toEqual({
+      testSets: [],
+      current: null,
+      run: null,
+      runs: [],
+      comparison: null,
+      sheet: null,
+      unfinished: null,
+    });
   });
 });

@@ -43,8 +43,7 @@
   async function addToTest() {
     try {
       await send('POST', `/api/bots/${botId}/test-sets/${testSet}/lines`, {
-        text: recognition.text,
-        intent: expected === OUT_OF_SCOPE ? null : expected,
+        lines: [{ text: recognition.text, intent: expected === OUT_OF_SCOPE ? null : expected }],
       });
       notices.say('success', 'Added to the test set.');
       await refresh();

@@ -8,7 +8,11 @@
   const {
     confusion,
     choose,
-  }: { confusion: Confusion; choose: (cell: { expected: string; predicted: string }) => void } = $props();
+  }: {
+    confusion: Confusion;
+    /** Without it the cells and pairs cannot be chosen. */
+    choose?: (cell: { expected: string; predicted: string }) => void;
+  } = $props();
 
   Chart.register(MatrixController, MatrixElement, CategoryScale);
 
@@ -68,7 +72,7 @@
       options: {
         onClick: (_, elements) => {
           const cell = elements[0] ? data[elements[0].index] : undefined;
-          if (cell && cell.count > 0 && cell.x !== cell.y) choose({ expected: cell.y, predicted: cell.x });
+          if (cell && cell.count > 0 && cell.x !== cell.y) choose?.({ expected: cell.y, predicted: cell.x });
         },
         scales: {
           x: {
@@ -124,7 +128,9 @@
 
 <section aria-label="Confusion matrix">
   <h2>Confusion</h2>
-  <p class="soft">Rows are what messages are, columns what they were read as. Click a cell for its lines.</p>
+  <p class="soft">
+    Rows are what messages are, columns what they were read as.{choose ? ' Click a cell for its lines.' : ''}
+  </p>
   <div
     class="chart"
     role="img"
@@ -137,9 +143,11 @@
     <ul>
       {#each pairs as pair (`${pair.y} ${pair.x}`)}
         <li>
-          <Act onclick={() => choose({ expected: pair.y, predicted: pair.x })}
-            >{pair.count} of {pair.y} read as {pair.x}</Act
-          >
+          {#if choose}
+            <Act onclick={() => choose({ expected: pair.y, predicted: pair.x })}
+              >{pair.count} of {pair.y} read as {pair.x}</Act
+            >
+          {:else}{pair.count} of {pair.y} read as {pair.x}{/if}
         </li>
       {/each}
     </ul>

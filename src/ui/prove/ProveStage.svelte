@@ -1,3 +1,8 @@
+<script module lang="ts">
+  /** What of a test set is shown. */
+  export type ProveShow = 'result' | 'lines' | 'runs';
+</script>
+
 <script lang="ts">
   import { goto } from '$app/navigation';
   import type { JobView } from '$core/contract/job.js';
@@ -10,18 +15,38 @@
   import FirstSteps from '../shared/FirstSteps.svelte';
   import FileButton from '../shared/FileButton.svelte';
   import { counted, moment } from '../shared/format.js';
+  import Comparison from './Comparison.svelte';
   import ConfusionChart from './ConfusionChart.svelte';
   import Figures from './Figures.svelte';
   import IntentTable from './IntentTable.svelte';
+  import Runs from './Runs.svelte';
+  import TestSheet from './TestSheet.svelte';
   import WrongLines from './WrongLines.svelte';
   import JobProgress from '../shared/JobProgress.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
   import Act from '../shared/Act.svelte';
+  import NewName from '../shared/NewName.svelte';
   import Term from '../shared/Term.svelte';
   import { TERMS } from '../shared/terms.js';
 
-  const { botId, view, revision, intents }: { botId: number; view: ProveView; revision: number; intents: string[] } =
-    $props();
+  const {
+    botId,
+    view,
+    revision,
+    intents,
+    show,
+  }: { botId: number; view: ProveView; revision: number; intents: string[]; show: ProveShow } = $props();
+
+  const base = $derived(`/bots/${botId}/prove`);
+  const path = $derived(`${base}?set=${view.current?.id ?? ''}`);
+  const SHOWN: readonly [ProveShow, string][] = [
+    ['result', 'Result'],
+    ['lines', 'Lines'],
+    ['runs', 'Runs'],
+  ];
+  const pathOf = (what: ProveShow) => (what === 'result' ? path : `${path}&show=${what}`);
+  /** Of the utterances, to test with. */
+  const SHARE = 0.2;
 
   const TEST_FILES = ['.jsonl', '.csv', '.tsv', '.txt'];
 
@@ -68,16 +93,30 @@
         `/api/bots/${botId}/test-sets?name=${encodeURIComponent(name)}`,
         file,
       );
-      await goto(`/bots/${botId}/prove?set=${id}`, { invalidateAll: true });
+      await goto(`${base}?set=${id}`, { invalidateAll: true });
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       refused = { message: `${file.name}: ${error.message}`, faults: error.faults };
     }
   }
 
+  async function makeSet(name: string, share?: number): Promise<boolean> {
+    try {
+      const wanted = share === undefined ? { name } : { name, share };
+      const { id } = await send<{ id: number }>('POST', `/api/bots/${botId}/test-sets/new`, wanted);
+      await goto(`${base}?set=${id}&show=lines`, { invalidateAll: true });
+      return true;
+    } catch (error) {
+      tell(error);
+      return false;
+    }
+  }
+
   async function run() {
     if (!view.current) return;
     cell = null;
+    // The run that comes is shown, not one of before.
+    await goto(path);
     try {
       const { id } = await send<JobView>('POST', `/api/bots/${botId}/test-sets/${view.current.id}/runs`);
       watched = id;
@@ -90,7 +129,7 @@
     if (!view.current) return;
     try {
       await send('DELETE', `/api/bots/${botId}/test-sets/${view.current.id}`);
-      await goto(`/bots/${botId}/prove`, { invalidateAll: true });
+      await goto(base, { invalidateAll: true });
     } catch (error) {
       tell(error);
     }
@@ -105,13 +144,33 @@
         label="Test set"
         value={String(view.current?.id)}
         options={view.testSets.map(({ id, name, lines }) => ({ value: String(id), text: `${name} (${lines})` }))}
-        keep={(id) => goto(`/bots/${botId}/prove?set=${id}`)}
+        keep={(id) => goto(`${base}?set=${id}${show === 'result' ? '' : `&show=${show}`}`)}
       />
       <Act look="main" onclick={run} disabled={progress?.state === 'running'}>Run the test</Act>
       <Act icon="delete" look="grave" label="Delete the set" onclick={remove} />
     {/if}
-    <span class="import"><FileButton label="Import a test file" accept={TEST_FILES} choose={bringIn} firm /></span>
+    <NewName text="New test set" label="Name of the test set" action="Make it" submit={makeSet} />
+    <NewName
+      text="Set utterances aside"
+      label="Name of the test set for a fifth of the utterances of each intent, which are taught no longer"
+      action="Set a fifth aside"
+      look="quiet"
+      submit={(name) => makeSet(name, SHARE)}
+    />
+    <span class="import"><FileButton label="Import a test file" accept={TEST_FILES} choose={bringIn} /></span>
+  </div>
+  <div class="tabs">
+    {#if view.current}
+      <nav aria-label="Of the test set">
+        {#each SHOWN as [what, words] (what)}
+          <a href={pathOf(what)} aria-current={what === show ? 'page' : undefined}
+            >{what === 'runs' ? `${words} (${view.runs.length})` : words}</a
+          >
+        {/each}
+      </nav>
+    {/if}
     {#if view.run}
+      <a href="{base}/report?set={view.current?.id}&run={view.run.id}">Report</a>
       <span class="soft">
         run {moment(view.run.ranAt)}, <Term means={TERMS.change}>change</Term>
         {view.run.revision}{#if view.run.revision !== revision}<strong class="old">
@@ -135,8 +194,13 @@
       />
     </div>
   {/if}
-  {#if view.run}
+  {#if view.sheet && view.current}
+    <TestSheet {botId} set={view.current.id} lines={view.sheet} all={view.current.lines} {intents} />
+  {:else if show === 'runs' && view.current}
+    <Runs {path} runs={view.runs} shown={view.run?.id ?? null} against={view.comparison?.against.id ?? null} />
+  {:else if view.run}
     <Figures evaluation={view.run.evaluation} />
+    {#if view.comparison}<Comparison comparison={view.comparison} />{/if}
     {#if view.run.taught.length > 0}
       <details class="taught">
         <summary
@@ -154,13 +218,16 @@
     </div>
     <WrongLines {botId} lines={view.run.wrong} {cell} showAll={() => (cell = null)} />
   {:else if view.current && !progress}
-    <p class="empty">{counted(view.current.lines, 'line')}, not run yet.</p>
+    <p class="empty">
+      {counted(view.current.lines, 'line')}, not run yet. <a href={pathOf('lines')}>Look at the lines</a>
+    </p>
   {:else if !progress}
     <div class="empty">
       <p>A test set is a list of messages with the intent each ought to have, none of which the bot was taught.</p>
       <p class="soft">
-        JSONL with <code>text</code> and <code>intent</code> (<code>null</code> for out of scope), or CSV or TSV with those
-        columns.
+        Make one above and write or paste its lines, or bring in a file: JSONL with <code>text</code> and
+        <code>intent</code>
+        (<code>null</code> for out of scope), or CSV or TSV with those columns.
       </p>
       <p class="acts">
         <FileButton label="Import the first test file" accept={TEST_FILES} choose={bringIn} firm />
@@ -173,6 +240,8 @@
 
 <style>
   .prove {
+    display: flex;
+    flex-direction: column;
     height: 100%;
     overflow-y: auto;
     padding: 0.5rem 0.75rem 1rem;
@@ -180,8 +249,34 @@
 
   .tools {
     display: flex;
-    gap: 0.75rem;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.75rem;
     align-items: center;
+  }
+
+  .tabs {
+    display: flex;
+    gap: 1.5rem;
+    align-items: baseline;
+    padding-top: 0.35rem;
+    font-size: 0.875rem;
+  }
+
+  nav {
+    display: flex;
+    gap: 1rem;
+  }
+
+  nav a {
+    padding-bottom: 0.15rem;
+    color: inherit;
+    text-decoration: none;
+    border-bottom: 2px solid transparent;
+  }
+
+  nav a[aria-current] {
+    font-weight: 600;
+    border-bottom-color: var(--reed);
   }
 
   .old {

@@ -16,6 +16,7 @@
   import { lineOf } from './lineOf.js';
   import UtteranceRow from './UtteranceRow.svelte';
   import Act from '../shared/Act.svelte';
+  import Reasons from '../shared/Reasons.svelte';
 
   const {
     botId,
@@ -269,11 +270,7 @@
       </p>
     {/snippet}
   </VirtualRows>
-  {#if reasons.length > 0}
-    <ul class="reasons" role="alert" aria-label="Lines that were not added">
-      {#each reasons as reason, index (index)}<li>{reason}</li>{/each}
-    </ul>
-  {/if}
+  <Reasons {reasons} />
   <div class="add">
     <textarea
       bind:this={addInput}
@@ -313,15 +310,6 @@
 
   .none {
     padding: 1rem 0.75rem;
-  }
-
-  .reasons {
-    max-height: 6rem;
-    overflow-y: auto;
-    padding: 0.3rem 0.75rem;
-    border-top: 1px solid var(--line);
-    font-size: 0.8125rem;
-    color: var(--none);
   }
 
   .add {

@@ -1,8 +1,12 @@
 <script lang="ts">
+  import { page } from '$app/state';
   import ProveStage from '$ui/prove/ProveStage.svelte';
   import type { PageProps } from './$types';
 
   const { data }: PageProps = $props();
+
+  const asked = $derived(page.url.searchParams.get('show'));
+  const show = $derived(asked === 'lines' || asked === 'runs' ? asked : 'result');
 </script>
 
 <svelte:head><title>Prove · {data.frame.bot.name} · Reed Gate</title></svelte:head>
@@ -12,4 +16,5 @@
   view={data.view}
   revision={data.frame.bot.revision}
   intents={data.frame.intents}
+  {show}
 />

@@ -1,0 +1,92 @@
+<script lang="ts">
+  import type { RunSummary } from '$core/contract/prove.js';
+  import { moment, percent } from '../shared/format.js';
+  import Trend from './Trend.svelte';
+
+  /** All runs of a test set: their figures as a trend and as a table, any two of which can be compared. */
+  const {
+    path,
+    runs,
+    shown,
+    against,
+  }: {
+    /** Of the screen, with the test set. */
+    path: string;
+    runs: RunSummary[];
+    shown: number | null;
+    against: number | null;
+  } = $props();
+
+  const exact = (figure: number | null) => (figure === null ? '–' : `${(figure * 100).toFixed(1)} %`);
+  const bounds = ({ interval }: RunSummary) =>
+    interval === null ? '' : `${(interval.low * 100).toFixed(0)} to ${(interval.high * 100).toFixed(0)} %`;
+</script>
+
+<section aria-label="Runs">
+  {#if runs.length > 1}<Trend {runs} />{/if}
+  <table>
+    <thead>
+      <tr>
+        <th scope="col">Run</th>
+        <th scope="col">Change</th>
+        <th scope="col">Read by</th>
+        <th scope="col" class="number">Lines</th>
+        <th scope="col" class="number">Accuracy</th>
+        <th scope="col" class="number">On other lines like these</th>
+        <th scope="col" class="number">Macro F1</th>
+        <th scope="col" class="number">Accepted</th>
+        <th scope="col" class="number">Right when accepted</th>
+        <th scope="col">Look at</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each runs as run (run.id)}
+        <tr aria-current={run.id === shown ? 'true' : undefined}>
+          <th scope="row">{moment(run.ranAt)}</th>
+          <td class="figure">{run.revision}</td>
+          <td class="soft">{run.reader ?? 'not kept'}</td>
+          <td class="number figure">{run.lines}</td>
+          <td class="number figure">{exact(run.accuracy)}</td>
+          <td class="number figure soft">{bounds(run)}</td>
+          <td class="number figure">{run.macroF1?.toFixed(3) ?? '–'}</td>
+          <td class="number figure">{percent(run.accepted)}</td>
+          <td class="number figure">{exact(run.rightWhenAccepted)}</td>
+          <td>
+            <a href="{path}&run={run.id}">{run.id === shown ? 'shown' : 'its lines'}</a>
+            {#if run.id !== shown && shown !== null}
+              · <a href="{path}&run={shown}&against={run.id}">{run.id === against ? 'compared with' : 'compare'}</a>
+            {/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</section>
+
+<style>
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 0.8125rem;
+  }
+
+  th,
+  td {
+    padding: 0.3rem 0.5rem 0.3rem 0;
+    text-align: left;
+    font-weight: 400;
+    border-bottom: 1px solid var(--line);
+  }
+
+  thead th {
+    color: var(--ink-soft);
+  }
+
+  .number {
+    text-align: right;
+  }
+
+  [aria-current] th {
+    font-weight: 600;
+  }
+</style>
