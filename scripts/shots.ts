@@ -31,6 +31,43 @@ try {
   await page.getByRole('region', { name: 'Wrong lines' }).scrollIntoViewIfNeeded();
   await page.locator('.prove').evaluate((element) => element.scrollTo(0, element.scrollHeight / 3));
   await shoot(page, 'prove-wrong-lines');
+  await page
+    .getByRole('button', { name: /^Teach this message/ })
+    .first()
+    .click();
+  await page.getByText(/^Taught to/).waitFor();
+  await page.locator('[data-state=current]').waitFor();
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await page.getByRole('region', { name: 'Comparison' }).waitFor();
+  await page.getByRole('link', { name: /^Runs/ }).click();
+  await page.getByRole('img', { name: /^Accuracy and accepted/ }).waitFor();
+  await shoot(page, 'prove-runs');
+  await at('/bots/1/prove/report?set=1');
+  await page.getByRole('region', { name: 'Reliability' }).scrollIntoViewIfNeeded();
+  await shoot(page, 'prove-report');
+  await page.request.post(`${server.url}/api/bots/1/history`, { data: { direction: 'undo', overOthers: true } });
+  await at('/bots/1/prove');
+  await page.getByRole('button', { name: 'New test set' }).click();
+  await page.getByRole('textbox', { name: 'Name of the test set' }).fill('this morning');
+  await page.keyboard.press('Enter');
+  const lines = page.getByRole('textbox', { name: 'New test lines' });
+  await lines.fill(
+    [
+      'hi is my order coming today, LM-20418\torder_status',
+      'um yeah what time do you shut on a sunday\topening_hours',
+      'will it rain tomorrow\t-',
+      'my hosta has holes in its leaves and I did what you said',
+      'can eight of us look round on saturday, one in a wheelchair',
+      'three of the big lavender please, not the white',
+      'how do I get there by bus',
+      'I want to speak to whoever sold me this',
+      'Will it rain tomorrow?\topening_hours',
+    ].join('\n'),
+  );
+  await lines.press('Enter');
+  await page.getByText(/speak_to_person\?/).waitFor();
+  await page.getByRole('grid', { name: 'Test lines' }).getByRole('row').nth(3).focus();
+  await shoot(page, 'prove-lines');
   await at('/bots/1/gate');
   await page.locator('[data-recommended]').waitFor();
   await page.evaluate(() => document.fonts.ready);

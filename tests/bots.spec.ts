@@ -88,6 +88,9 @@ test('axe finds nothing on any view, in either theme, and no view scrolls sidewa
       '/bots/1/say',
       '/bots/1/try',
       '/bots/1/prove',
+      '/bots/1/prove?show=lines',
+      '/bots/1/prove?show=runs',
+      '/bots/1/prove/report?set=1',
       '/bots/1/gate',
     ]) {
       await visit(page, `${server.url}${view}`);

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, modelCurrent, visit } from './screen.js';
+import { expectAccessible, modelCurrent, pick, visit } from './screen.js';
 import { startServer, type RunningServer } from './server.js';
 
 let server: RunningServer;
@@ -61,6 +61,22 @@ test('lines of a confused pair are shown, and put into the probe', async ({ page
   await expect(page.getByRole('textbox', { name: /^Probe/ })).toHaveValue(message);
   await lines.getByRole('button', { name: 'Show all' }).click();
   await expect(lines.getByRole('heading', { name: /sure and wrong first/ })).toBeVisible();
+
+  // Taught, the line is in no figure of the next run; a label that was wrong is corrected.
+  await lines
+    .getByRole('button', { name: /^Teach this message to / })
+    .first()
+    .click();
+  await expect(page.getByText(/^Taught to .* in no figure of the next run/)).toBeVisible();
+  await modelCurrent(page);
+  await lines.getByRole('button', { name: 'Correct the label of this message' }).last().click();
+  await pick(page, 'What the message is', 'out of scope');
+  await expect(page.getByText(/^The label is corrected/)).toBeVisible();
+  await page.getByRole('button', { name: 'Run the test' }).first().click();
+  await expect(page.getByText('1 line of the set was also taught, and is left out of every figure')).toBeVisible({
+    timeout: 60_000,
+  });
+  await expect(page.getByRole('region', { name: 'Comparison' })).toContainText('3 that only one of the two has');
 });
 
 test('a test file with faults is refused with their lines', async ({ page }) => {

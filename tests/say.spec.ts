@@ -80,6 +80,21 @@ test('keep a conversation as a walkthrough that then runs', async ({ page }) => 
   await expect(page.locator('summary', { hasText: 'opening times only' })).toHaveCount(1);
 });
 
+test('what was said goes into a test set, to be labelled there', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/try`);
+  await page.getByRole('button', { name: 'Start anew' }).click();
+  for (const text of ['do you have any bay trees', 'no not those', 'do you have any bay trees']) await say(page, text);
+  await page.getByRole('button', { name: 'Test with it' }).click();
+  await page.getByRole('textbox', { name: 'Test set that the messages go to' }).fill('tried');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Added 2 messages to tried.')).toBeVisible();
+  await page.getByRole('button', { name: 'Label them' }).click();
+  const rows = page.getByRole('grid', { name: 'Test lines' }).getByRole('row');
+  await expect(rows).toHaveCount(2);
+  await expect(rows.first()).toContainText('do you have any bay trees');
+  await expect(page.getByText('2 without a label, in no figure')).toBeVisible();
+});
+
 test('a deleted conversation comes back with undo, and the one before it stands there meanwhile', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/try`);
   await page.getByRole('button', { name: 'Start anew' }).click();

@@ -1,6 +1,10 @@
 import { splitParts } from '../core/bot/pasted.js';
 import { DEFAULT_COSTS, type BotDocument, type GateCosts, type GateSettings } from '../core/bot/document.js';
 import type { TestLine } from '../core/formats/testFile.js';
+import { languageOf } from '../core/language/index.js';
+import type { Language } from '../core/language/language.js';
+import { NOISES } from '../core/noise/index.js';
+import { noiseTrial, noisyLines, type NoiseTrial } from '../core/measure/noiseTrial.js';
 import { compareRuns, comparisonInWords, type RunComparison } from '../core/measure/compare.js';
 import { measure, readLines, taughtMessages, type Evaluation, type LineResult } from '../core/measure/evaluate.js';
 import { countConsequences, gatedMessages, type Consequences } from '../core/measure/levels.js';
@@ -14,6 +18,7 @@ export interface FileEvaluation {
   evaluation: Evaluation;
   results: LineResult[];
   comparison?: RunComparison;
+  noise?: NoiseTrial[];
   recommendation?: Recommendation & { consequences: Record<'now' | 'then', Consequences> };
 }
 
@@ -21,6 +26,8 @@ export interface FileEvaluation {
 export interface EvaluationExtras {
   /** Another state of the bot, that reads the same lines first. */
   compare?: string | undefined;
+  /** How strong the noise is that the lines are read with as well, 0..1. */
+  noise?: number | undefined;
   /** Recommend levels for these costs. */
   costs?: GateCosts | undefined;
 }
@@ -28,21 +35,43 @@ export interface EvaluationExtras {
 /** The figures are the same each time. */
 const SEED = 1;
 
-async function readFile(document: BotDocument, lines: readonly TestLine[]): Promise<LineResult[]> {
+type ReadAll = (lines: readonly TestLine[]) => Promise<LineResult[]>;
+
+async function readerOf(document: BotDocument): Promise<ReadAll> {
   const { recogniser, encode } = await readyBot(document);
-  return readLines(recogniser, lines, { now: localNow(document.timeZone), taught: taughtMessages(document), encode });
+  const settings = { now: localNow(document.timeZone), taught: taughtMessages(document), encode };
+  return (lines) => readLines(recogniser, lines, settings);
+}
+
+/** Reads the lines with each noise in them. @param clean how they are read without */
+async function tryNoises(
+  read: ReadAll,
+  {
+    lines,
+    clean,
+    strength,
+    language,
+  }: { lines: TestLine[]; clean: LineResult[]; strength: number; language: Language },
+): Promise<NoiseTrial[]> {
+  const trials: NoiseTrial[] = [];
+  for (const noise of NOISES) {
+    const noisy = await read(noisyLines(lines, noise, { strength, seed: SEED, language }));
+    trials.push(noiseTrial(noise, clean, noisy, SEED));
+  }
+  return trials;
 }
 
 /** Measures a test file against a bot file. */
 export async function evaluateFiles(
   botFile: string,
   testFile: string,
-  { compare, costs }: EvaluationExtras = {},
+  { compare, costs, noise }: EvaluationExtras = {},
 ): Promise<FileEvaluation> {
   const document = loadBotFile(botFile);
   const lines = loadTestFile(testFile);
   const before = compare === undefined ? null : loadBotFile(compare);
-  const results = await readFile(document, lines);
+  const read = await readerOf(document);
+  const results = await read(lines);
   const evaluation = measure(
     results,
     document.intents.map((intent) => intent.name),
@@ -50,7 +79,10 @@ export async function evaluateFiles(
   return {
     evaluation,
     results,
-    ...(before && { comparison: compareRuns(await readFile(before, lines), results, SEED) }),
+    ...(before && { comparison: compareRuns(await (await readerOf(before))(lines), results, SEED) }),
+    ...(noise !== undefined && {
+      noise: await tryNoises(read, { lines, clean: results, strength: noise, language: languageOf(document) }),
+    }),
     ...(costs && { recommendation: recommend(results, document.gate, costs) }),
   };
 }
@@ -120,8 +152,29 @@ function showComparison(comparison: RunComparison): string[] {
   ];
 }
 
+function showNoise(trials: readonly NoiseTrial[]): string[] {
+  const width = Math.max(...trials.map(({ noise }) => noise.length));
+  return [
+    '',
+    `${'noise'.padEnd(width)}   right  then   change (95 %)         sure and wrong  most lost by`,
+    ...trials.map(({ noise, before, after, change, sureAndWrong, worst }) => {
+      const points = (figure: number | undefined) => ((figure ?? 0) * 100).toFixed(1);
+      const bounds = `${points(change?.figure)} (${points(change?.low)} to ${points(change?.high)})`;
+      const lost = worst
+        .map((intent) => `${intent.intent ?? 'out of scope'} ${intent.after - intent.before}`)
+        .join(', ');
+      return `${noise.padEnd(width)}   ${decimal(before)}  ${decimal(after)}  ${bounds.padEnd(22)}${String(sureAndWrong.before).padStart(5)} → ${String(sureAndWrong.after).padEnd(6)}  ${lost}`;
+    }),
+  ];
+}
+
 /** The measures as a table for people. */
-export function showEvaluation({ evaluation, comparison, recommendation }: Omit<FileEvaluation, 'results'>): string {
+export function showEvaluation({
+  evaluation,
+  comparison,
+  noise,
+  recommendation,
+}: Omit<FileEvaluation, 'results'>): string {
   const { gate, macro } = evaluation;
   const width = Math.max(...evaluation.intents.map(({ intent }) => intent.length), 6);
   return [
@@ -129,7 +182,8 @@ export function showEvaluation({ evaluation, comparison, recommendation }: Omit<
     `accuracy                  ${decimal(evaluation.accuracy)}`,
     `among the first three     ${decimal(evaluation.topThree)}`,
     `macro precision, recall   ${decimal(macro.precision)}  ${decimal(macro.recall)}`,
-    `macro F1                  ${decimal(macro.f1)}`,
+    `macro F1, weighted        ${decimal(macro.f1)}  ${decimal(evaluation.weightedF1)}`,
+    `kappa                     ${decimal(evaluation.kappa)}`,
     `AUROC in against out      ${decimal(evaluation.auroc)}`,
     `calibration error         ${decimal(evaluation.calibrationError)} in scope, ${decimal(evaluation.calibrationErrorOverall)} over all`,
     `slot F1 (exact)           ${decimal(evaluation.slotF1)}`,
@@ -144,6 +198,7 @@ export function showEvaluation({ evaluation, comparison, recommendation }: Omit<
         `${intent.padEnd(width)}  ${String(support).padStart(5)}  ${decimal(precision).padStart(9)}  ${decimal(recall).padStart(6)}  ${decimal(f1).padStart(5)}`,
     ),
     ...(comparison ? showComparison(comparison) : []),
+    ...(noise ? showNoise(noise) : []),
     ...(recommendation ? showRecommendation(recommendation) : []),
   ].join('\n');
 }

@@ -17,6 +17,7 @@ interface EvaluateOptions {
   json?: boolean;
   minAccuracy?: string;
   junit?: string;
+  noise?: string;
   compare?: string;
   recommend?: boolean;
   costs?: string;
@@ -51,6 +52,7 @@ program
   .option('--json', 'measures as JSON')
   .option('--min-accuracy <share>', 'exit with 1 below this accuracy, 0..1')
   .option('--junit <file>', 'write the lines as test cases for a build server, JUnit XML')
+  .option('--noise <strength>', 'read the lines with each kind of noise as well, 0..1')
   .option('--compare <file>', 'bot file of before: what was mended and broken since')
   .option('--recommend', 'the levels of the gate that cost least on these lines')
   .option('--costs <list>', 'for --recommend: wrongAct=8,question=1,missed=3,outsideAct=6')
@@ -60,8 +62,11 @@ program
       throw new UsageError(`--min-accuracy must be a number between 0 and 1, not "${options.minAccuracy}".`);
     }
     if (options.costs !== undefined && !options.recommend) throw new UsageError('--costs is for --recommend.');
+    const noise = options.noise === undefined ? undefined : Number(options.noise);
+    if (noise !== undefined && !(noise > 0 && noise <= 1))
+      throw new UsageError(`--noise must be a number above 0, up to 1, not "${options.noise}".`);
     const costs = options.recommend ? readCosts(options.costs ?? '') : undefined;
-    const told = await evaluateFiles(options.bot, options.test, { compare: options.compare, costs });
+    const told = await evaluateFiles(options.bot, options.test, { compare: options.compare, costs, noise });
     const { evaluation, results, ...extras } = told;
     if (options.junit !== undefined) writeFileSync(options.junit, writeRunJUnit(options.test, results));
     console.log(options.json ? JSON.stringify({ ...evaluation, ...extras }, null, 2) : showEvaluation(told));

@@ -14,6 +14,8 @@ export interface TestSetSummary {
 
 /** A test line that did not come out right, or was not matched. */
 export interface WrongLine extends LineResult {
+  /** Of the line in the test set; `null` where it has been changed or deleted since. */
+  id: number | null;
   verdict: Verdict;
 }
 

@@ -1,20 +1,12 @@
 import { parse } from 'csv-parse/sync';
 import { XMLParser } from 'fast-xml-parser';
 import { describe, expect, it } from 'vitest';
+import { lineResult } from '../../../tests/lineResult.js';
 import type { LineResult } from '../measure/evaluate.js';
 import { writeRunCsv, writeRunJUnit } from './runFile.js';
 
-const line = (text: string, more: Partial<LineResult> = {}): LineResult => ({
-  text,
-  expected: 'order',
-  predicted: 'order',
-  confidence: 0.91234,
-  decision: 'accept',
-  place: 1,
-  expectedSlots: null,
-  slots: [],
-  ...more,
-});
+const line = (text: string, more: Partial<LineResult> = {}) =>
+  lineResult(text, 'order', 'order', { confidence: 0.91234, ...more });
 const RESULTS = [
   line('two roses, "red" & <white>\nplease'),
   line('=1+1', { predicted: 'cancel', place: 2 }),

@@ -181,6 +181,24 @@ export interface References {
   owned: (noun: string) => string;
 }
 
+/** What makes a message as customers write it out of one as designers do. */
+export interface NoiseWords {
+  /** The rows of the keyboard. */
+  keyboard: readonly string[];
+  /** How words are written by ear, the likeliest slip first. */
+  byEar: readonly (readonly [sound: RegExp, written: string])[];
+  /** What a machine that listens takes one word for. */
+  misheard: ReadonlyMap<string, string>;
+  /** Whether a machine that listens may lose a word. */
+  isDropped: (word: string) => boolean;
+  fillers: readonly string[];
+  /** Sentences that have nothing to do with any request, before it and after it. */
+  before: readonly string[];
+  after: readonly string[];
+  /** Of other languages: what stands before a message and after it, and in place of words of its own. */
+  foreign: { before: readonly string[]; after: readonly string[]; words: ReadonlyMap<string, string> };
+}
+
 /** How the bot says stretches of days and times. An interval is two ISO days or times with a slash between them. */
 export interface Periods {
   /** The part of the day that an interval is, by itself and with what leads in to it; `null` for any other. */
@@ -203,6 +221,7 @@ export interface Talk {
   wishes: WishWords;
   naming: Naming;
   references: References;
+  noise: NoiseWords;
   periods: Periods;
   /** What customers say for a value of each kind that has no values of its own. */
   examples: Readonly<Record<Exclude<EntityKind, 'list' | 'pattern'>, string>>;

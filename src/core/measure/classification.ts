@@ -87,6 +87,27 @@ export function confusionMatrix(outcomes: readonly Outcome[], labels: readonly s
   return { labels: [...labels], counts };
 }
 
+/** The mean of the F1 of all intents, each counting as often as it was tested; `null` where none was. */
+export function weightedF1(measures: readonly Pick<ClassMeasure, 'support' | 'f1'>[]): number | null {
+  const tested = measures.filter(({ support }) => support > 0);
+  const whole = tested.reduce((sum, { support }) => sum + support, 0);
+  return whole === 0 ? null : tested.reduce((sum, { support, f1 }) => sum + support * (f1 ?? 0), 0) / whole;
+}
+
+/**
+ * How far readings agree with what was expected beyond what would come by chance, were labels given as often but at
+ * random: 0 no further, 1 wholly (kappa; Cohen, 1960). `null` where chance alone would agree wholly.
+ */
+export function kappa({ counts }: Confusion): number | null {
+  const sum = (numbers: readonly number[]) => numbers.reduce((total, number) => total + number, 0);
+  const rows = counts.map(sum);
+  const whole = sum(rows);
+  const columns = counts.map((_, column) => sum(counts.map((row) => row[column]!)));
+  const agreed = sum(counts.map((row, at) => row[at]!)) / whole;
+  const byChance = sum(rows.map((row, at) => row * columns[at]!)) / whole ** 2;
+  return whole === 0 || byChance === 1 ? null : (agreed - byChance) / (1 - byChance);
+}
+
 /**
  * Area under the ROC curve of a score for telling positives from negatives: the chance that a positive scores higher
  * than a negative, ties counting half (Mann and Whitney, 1947).

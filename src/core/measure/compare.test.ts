@@ -1,19 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { lineResult as line } from '../../../tests/lineResult.js';
 import { compareRuns, comparisonInWords } from './compare.js';
 import type { LineResult } from './evaluate.js';
-
-const line = (text: string, expected: string | null | undefined, predicted: string, more: Partial<LineResult> = {}) =>
-  ({
-    text,
-    expected,
-    predicted,
-    confidence: 0.9,
-    decision: 'accept',
-    place: 1,
-    expectedSlots: null,
-    slots: [],
-    ...more,
-  }) satisfies LineResult;
 
 const texts = Array.from({ length: 20 }, (_, at) => `line ${at}`);
 /** A run in which the lines before one are read wrongly. */

@@ -15,8 +15,10 @@ import {
   classMeasures,
   confusionMatrix,
   f1Score,
+  kappa,
   mean,
   OUT_OF_SCOPE,
+  weightedF1,
   type CalibrationBin,
   type ClassMeasure,
   type Confusion,
@@ -66,6 +68,10 @@ export interface Evaluation {
   accuracy: number | null;
   topThree: number | null;
   macro: { precision: number | null; recall: number | null; f1: number | null };
+  /** The mean F1, each intent counting as often as it is tested. */
+  weightedF1: number | null;
+  /** Agreement beyond chance, what is out of scope being a label as well. */
+  kappa: number | null;
   auroc: number | null;
   /** Of the messages in scope. */
   calibrationError: number | null;
@@ -201,6 +207,7 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
   const labels = [...new Set([...intents, ...outcomes.flatMap(({ expected }) => expected ?? [])])];
   const classes = classMeasures(everything, labels);
   const tested = classes.filter(({ support }) => support > 0);
+  const confusion = confusionMatrix(everything, outOfScope.length > 0 ? [...labels, OUT_OF_SCOPE] : labels);
   const calibration = calibrationOf(
     inScope.map((result) => ({ confidence: result.confidence, correct: isRight(result) })),
   );
@@ -219,6 +226,8 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
       recall: mean(tested.map(({ recall }) => recall)),
       f1: mean(tested.map(({ f1 }) => f1)),
     },
+    weightedF1: weightedF1(classes),
+    kappa: kappa(confusion),
     auroc: areaUnderRoc(
       inScope.map(({ confidence }) => confidence),
       outOfScope.map(({ confidence }) => confidence),
@@ -230,7 +239,7 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
     gate: gateMeasure(results),
     slotF1: slotScore(inScope),
     intents: classes,
-    confusion: confusionMatrix(everything, outOfScope.length > 0 ? [...labels, OUT_OF_SCOPE] : labels),
+    confusion,
     styles: styles.map((style) => {
       const own = inScope.filter((result) => result.style === style);
       return { style, lines: own.length, accuracy: mean(own.map((result) => (isRight(result) ? 1 : 0))) };

@@ -7,7 +7,9 @@ import {
   classMeasures,
   confusionMatrix,
   f1Score,
+  kappa,
   mean,
+  weightedF1,
 } from './classification.js';
 import { isRight, measure, measureHeldOut, verdict, type LineResult } from './evaluate.js';
 
@@ -42,6 +44,46 @@ describe('classification measures', () => {
       [0, 0, 0],
     ]);
     expect(accuracy(outcomes)).toBe(0.6);
+  });
+
+  it('weigh the F1 of each intent by its lines', () => {
+    // (3 × 0.8 + 2 × 0.5) / 5; c was not tested.
+    expect(weightedF1(classMeasures(outcomes, ['a', 'b', 'c']))).toBeCloseTo(0.68, 12);
+    expect(weightedF1([])).toBeNull();
+  });
+
+  it('tell how far readings agree beyond chance', () => {
+    // The worked example of two raters, 50 cases: 35 agreed, .5 × .6 + .5 × .4 by chance.
+    const labels = ['yes', 'no'];
+    expect(
+      kappa({
+        labels,
+        counts: [
+          [20, 5],
+          [10, 15],
+        ],
+      }),
+    ).toBeCloseTo((0.7 - 0.5) / 0.5, 12);
+    // .6 agreed; (3 × 2 + 2 × 2 + 0 × 1) / 25 by chance.
+    expect(kappa(confusionMatrix(outcomes, ['a', 'b', 'c']))).toBeCloseTo((0.6 - 0.4) / 0.6, 12);
+    expect(
+      kappa({
+        labels,
+        counts: [
+          [3, 0],
+          [0, 0],
+        ],
+      }),
+    ).toBeNull();
+    expect(
+      kappa({
+        labels,
+        counts: [
+          [0, 0],
+          [0, 0],
+        ],
+      }),
+    ).toBeNull();
   });
 
   it('reckon the area under the ROC curve by all pairs, ties counting half', () => {

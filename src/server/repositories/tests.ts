@@ -22,7 +22,15 @@ export interface TestRun {
 const EVALUATION: StoredKind<Evaluation> = {
   name: 'measures of the test run',
   version: 1,
-  upgrade: (value) => ({ calibrationErrorOverall: null, taught: 0, calibration: [], styles: [], ...(value as object) }),
+  upgrade: (value) => ({
+    calibrationErrorOverall: null,
+    weightedF1: null,
+    kappa: null,
+    taught: 0,
+    calibration: [],
+    styles: [],
+    ...(value as object),
+  }),
   is: (value): value is Evaluation =>
     hasParts(value, { lines: 'number', intents: 'list', confusion: 'object', gate: 'object', macro: 'object' }),
 };

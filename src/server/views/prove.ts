@@ -13,7 +13,14 @@ import { shareInterval } from '../../core/measure/interval.js';
 import { flagLines } from '../../core/measure/testLines.js';
 import type { Application } from '../application.js';
 import { lastJob } from '../repositories/jobs.js';
-import { listTestRuns, listTestSets, readNumberedLines, readTestRun, type TestRun } from '../repositories/tests.js';
+import {
+  listTestRuns,
+  listTestSets,
+  readNumberedLines,
+  readTestRun,
+  type NumberedLine,
+  type TestRun,
+} from '../repositories/tests.js';
 
 const ORDER: Verdict[] = ['wrong and accepted', 'wrong and asked about', 'not matched', 'right'];
 /** Runs that the trend goes back. */
@@ -61,13 +68,19 @@ function comparisonOf(before: TestRun, after: TestRun): ComparisonView {
   };
 }
 
-function shownRun(run: TestRun): ProveView['run'] {
+function shownRun(run: TestRun, lines: readonly NumberedLine[]): ProveView['run'] {
+  const keyOf = (text: string, intent: string | null | undefined) => JSON.stringify([text, intent]);
+  const ids = new Map(lines.map(({ id, text, intent }) => [keyOf(text, intent), id]));
   return {
     ...summaryOf(run),
     evaluation: run.evaluation,
     taught: run.results.filter((result) => result.taught).map(({ text }) => text),
     wrong: run.results
-      .map((result) => ({ ...result, verdict: verdict(result) }))
+      .map((result) => ({
+        ...result,
+        id: ids.get(keyOf(result.text, result.expected)) ?? null,
+        verdict: verdict(result),
+      }))
       .filter((result) => result.expected !== undefined && !result.taught && result.verdict !== 'right')
       .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || b.confidence - a.confidence),
   };
@@ -95,7 +108,8 @@ async function runsShown(
   const read = async (one: RunSummary | undefined) =>
     one ? readTestRun(app.database, botId, { testSetId: set.id, run: one.id }) : null;
   const [run, before] = [await read(chosen), await read(other)];
-  return { run: run && shownRun(run), comparison: run && before ? comparisonOf(before, run) : null };
+  const lines = run ? ((await readNumberedLines(app.database, botId, set.id)) ?? []) : [];
+  return { run: run && shownRun(run, lines), comparison: run && before ? comparisonOf(before, run) : null };
 }
 
 export async function proveView(app: Application, botId: number, wanted: ProveWanted): Promise<ProveView> {

@@ -106,7 +106,8 @@
     text-align: left;
   }
 
-  td {
+  td,
+  thead th + th {
     text-align: right;
   }
 </style>

@@ -24,6 +24,16 @@
       means: 'Mean of the F1 of all intents; what is out of scope and not kept out counts against precision',
     },
     {
+      name: 'weighted F1',
+      value: decimal(evaluation.weightedF1),
+      means: 'The same, each intent counting as often as it is tested',
+    },
+    {
+      name: 'kappa',
+      value: decimal(evaluation.kappa),
+      means: 'Agreement with the labels beyond what chance would give, out of scope being one of them; 1 is all',
+    },
+    {
       name: 'accepted',
       value: percent(evaluation.gate.acceptedInScope),
       means: 'Of the messages in scope, accepted at the current levels',

@@ -216,7 +216,14 @@
       <IntentTable intents={view.run.evaluation.intents} />
       <ConfusionChart confusion={view.run.evaluation.confusion} choose={(chosen) => (cell = chosen)} />
     </div>
-    <WrongLines {botId} lines={view.run.wrong} {cell} showAll={() => (cell = null)} />
+    <WrongLines
+      {botId}
+      set={view.current?.id ?? 0}
+      lines={view.run.wrong}
+      {intents}
+      {cell}
+      showAll={() => (cell = null)}
+    />
   {:else if view.current && !progress}
     <p class="empty">
       {counted(view.current.lines, 'line')}, not run yet. <a href={pathOf('lines')}>Look at the lines</a>

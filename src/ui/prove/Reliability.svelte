@@ -37,6 +37,7 @@
             borderColor: reed,
             backgroundColor: reed,
             borderWidth: 2,
+            clip: false,
             pointRadius: counts.map((count) => 2 + LARGEST * Math.sqrt(count / most)),
           },
           {
@@ -52,6 +53,7 @@
         ],
       },
       options: {
+        layout: { padding: LARGEST },
         scales: { x: axis('confidence'), y: axis('share that is right') },
         plugins: {
           tooltip: {

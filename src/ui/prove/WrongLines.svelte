@@ -1,20 +1,58 @@
 <script lang="ts">
   import { DataTable } from 'carbon-components-svelte';
+  import { escapeMarking, writeMarking } from '$core/bot/marking.js';
   import type { WrongLine } from '$core/contract/prove.js';
   import { OUT_OF_SCOPE } from '$core/measure/classification.js';
+  import { edit, tell } from '../shared/acts.js';
+  import { send } from '../shared/api.js';
   import { counted, share } from '../shared/format.js';
+  import { refresh } from '../shared/live.svelte.js';
+  import { notices } from '../shared/notices.svelte.js';
   import Gloss from '../shared/Gloss.svelte';
   import OutcomeMark from '../shared/OutcomeMark.svelte';
   import { probe } from '../probe/probe.svelte.js';
+  import Pick from '../shared/Pick.svelte';
   import Act from '../shared/Act.svelte';
 
   const {
     botId,
+    set,
     lines,
+    intents,
     cell,
     showAll,
-  }: { botId: number; lines: WrongLine[]; cell: { expected: string; predicted: string } | null; showAll: () => void } =
-    $props();
+  }: {
+    botId: number;
+    set: number;
+    lines: WrongLine[];
+    intents: string[];
+    cell: { expected: string; predicted: string } | null;
+    showAll: () => void;
+  } = $props();
+
+  /** The line whose label is being corrected. */
+  let relabelled = $state<number | null>(null);
+  const OUTSIDE = ' out of scope';
+
+  /** Teaches a message to the intent that it is of, its slots marked. Who is taught it is no longer tested with it. */
+  async function teach({ text, expected, expectedSlots }: WrongLine) {
+    if (typeof expected !== 'string') return;
+    const utterance = expectedSlots?.length ? writeMarking({ text, marks: expectedSlots }) : escapeMarking(text);
+    const said = `Taught to ${expected}; the line is in no figure of the next run.`;
+    await edit(botId, { do: 'addUtterances', intent: expected, utterances: [utterance] }, said);
+  }
+
+  async function relabel({ id }: WrongLine, intent: string | null) {
+    relabelled = null;
+    if (id === null) return;
+    try {
+      await send('PATCH', `/api/bots/${botId}/test-sets/${set}/lines`, { ids: [id], change: { intent } });
+      await refresh();
+      notices.say('success', 'The label is corrected; the next run counts it so.');
+    } catch (error) {
+      tell(error);
+    }
+  }
 
   const shown = $derived(
     cell
@@ -67,14 +105,34 @@
           >{/if}
       {:else if cell.key === 'confidence'}
         <span class="figure">{share(line.confidence)}</span>
+      {:else if relabelled === row.id}
+        {#if line.predicted !== null}
+          <Act look="firm" onclick={() => relabel(line, line.predicted)}>It is {line.predicted}</Act>
+        {/if}
+        <Pick
+          label="What the message is"
+          placeholder="It is …"
+          value={null}
+          options={[{ value: OUTSIDE, text: 'out of scope' }, ...intents]}
+          choose={(value) => void relabel(line, value === OUTSIDE ? null : value)}
+        />
+        <Act icon="close" label="Leave the label" onclick={() => (relabelled = null)} />
       {:else}
-        <Act
-          label="Put this message into the probe"
-          onclick={() => {
-            probe.text = line.text;
-            probe.focus();
-          }}>Probe</Act
-        >
+        <span class="acts">
+          {#if line.expected}
+            <Act label="Teach this message to {line.expected}" onclick={() => teach(line)}>Teach</Act>
+          {/if}
+          {#if line.id !== null}
+            <Act label="Correct the label of this message" onclick={() => (relabelled = row.id)}>Label</Act>
+          {/if}
+          <Act
+            label="Put this message into the probe"
+            onclick={() => {
+              probe.text = line.text;
+              probe.focus();
+            }}>Probe</Act
+          >
+        </span>
       {/if}
     </svelte:fragment>
   </DataTable>
@@ -97,5 +155,9 @@
 
   .verdict {
     white-space: nowrap;
+  }
+
+  .acts {
+    display: flex;
   }
 </style>

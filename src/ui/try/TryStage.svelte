@@ -1,12 +1,14 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { onMount, tick } from 'svelte';
+  import type { TestSetSummary } from '$core/contract/prove.js';
   import type { PersonSaid, StoredConversation, TryView } from '$core/contract/try.js';
   import { probe } from '../probe/probe.svelte.js';
   import { tell } from '../shared/acts.js';
   import { send, sendFile } from '../shared/api.js';
   import Cell from '../shared/Cell.svelte';
   import FirstSteps from '../shared/FirstSteps.svelte';
+  import { counted } from '../shared/format.js';
   import NewName from '../shared/NewName.svelte';
   import { notices } from '../shared/notices.svelte.js';
   import ConversationList from './ConversationList.svelte';
@@ -17,7 +19,7 @@
   import { live, refresh } from '../shared/live.svelte.js';
   import Act from '../shared/Act.svelte';
 
-  const { botId, view }: { botId: number; view: TryView } = $props();
+  const { botId, view, testSets }: { botId: number; view: TryView; testSets: TestSetSummary[] } = $props();
 
   let record = $state<HTMLElement | null>(null);
   let busy = $state(false);
@@ -94,6 +96,25 @@
     return done;
   }
 
+  /** Puts what the customer said into a test set, without labels: they are given in Prove. @param name of the set, or of a new one */
+  async function testWith(name: string): Promise<boolean> {
+    const { conversation } = view;
+    if (!conversation) return false;
+    const sets = `/api/bots/${botId}/test-sets`;
+    return attempt(async () => {
+      const whole = await send<StoredConversation>('GET', `${path}/${conversation.id}`);
+      const texts = whole.turns.flatMap(({ said }) => (said.type === 'text' ? [said.text] : []));
+      const lines = [...new Set(texts)].map((text) => ({ text }));
+      const known = testSets.find((set) => set.name.toLowerCase() === name.toLowerCase());
+      const { id } = known ?? (await send<{ id: number }>('POST', `${sets}/new`, { name }));
+      await send('POST', `${sets}/${id}/lines`, { lines });
+      notices.say('success', `Added ${counted(lines.length, 'message')} to ${known?.name ?? name}.`, {
+        label: 'Label them',
+        run: () => void goto(`/bots/${botId}/prove?set=${id}&show=lines`),
+      });
+    });
+  }
+
   onMount(() => {
     probe.takeOver = async (text) => {
       // What could not be sent goes back into the line, unless something else is written there by now.
@@ -141,6 +162,15 @@
         placeholder="Must end as it stands now"
         disabled={turns.length === 0}
         submit={keep}
+      />
+      <NewName
+        look="quiet"
+        text="Test with it"
+        label="Test set that the messages go to"
+        action="Add them"
+        placeholder={testSets[0]?.name ?? 'a new test set'}
+        disabled={busy || turns.every(({ said }) => said.type !== 'text')}
+        submit={testWith}
       />
       <Act
         aria-pressed={view.conversation?.kept ?? false}

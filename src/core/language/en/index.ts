@@ -30,6 +30,7 @@ import {
 } from './numbers.js';
 import { personAt } from './people.js';
 import { SAID_PERIODS } from './periods.js';
+import { NOISE } from './noise.js';
 import { readQuantity } from './quantities.js';
 import { REFERENCES } from './references.js';
 import { SLOTS } from './slots.js';
@@ -94,6 +95,7 @@ export const ENGLISH = {
   wishes: WISHES,
   naming: NAMING,
   references: REFERENCES,
+  noise: NOISE,
   periods: SAID_PERIODS,
   examples: EXAMPLES,
 } as const satisfies Language;

@@ -7,4 +7,4 @@
 
 <svelte:head><title>Try · {data.frame.bot.name} · Reed Gate</title></svelte:head>
 
-<TryStage botId={data.frame.bot.id} view={data.view} />
+<TryStage botId={data.frame.bot.id} view={data.view} testSets={data.frame.testSets} />
