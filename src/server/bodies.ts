@@ -50,7 +50,6 @@ export const testLineChangeBody = parts({
   change: parts({
     text: message().optional(),
     intent: name().nullable().optional(),
-    style: text(MOST.name).optional(),
   }),
 });
 

@@ -2,6 +2,7 @@ import type { BotDocument } from '../bot/document.js';
 import { listLines } from '../bot/pasted.js';
 import { escapeMarking, MarkingError, readMarking, writeMarking } from '../bot/marking.js';
 import type { TestLine } from '../formats/testFile.js';
+import type { Recognition } from '../recognise/recognition.js';
 import { foldMessage } from './evaluate.js';
 import { seeded } from './significance.js';
 
@@ -33,6 +34,10 @@ export function flagLines(
     return intent === undefined ? 'no label' : null;
   });
 }
+
+/** What a line would be labelled by how the bot reads it; `null`: out of scope. */
+export const proposedLabel = ({ decision, ranking }: Pick<Recognition, 'decision' | 'ranking'>): string | null =>
+  decision === 'none' ? null : (ranking[0]?.intent ?? null);
 
 /** What stands for out of scope in a pasted line. */
 const OUTSIDE = /^(?:-|–|none|null|out[ _-]of[ _-]scope)$/i;

@@ -15,11 +15,7 @@ describe('noises', () => {
     '“%s” is the same by a seed, and nothing at no strength',
     (name) => {
       expect(apply(name, MESSAGE, 1, 5)).toBe(apply(name, MESSAGE, 1, 5));
-      expect(
-        apply(name, MESSAGE, 0, 5)
-          .toLowerCase()
-          .replace(/[^a-z ]/g, ''),
-      ).toBe(MESSAGE.toLowerCase().replace(/[^a-z ]/g, ''));
+      expect(apply(name, MESSAGE, 0, 5)).toBe(MESSAGE);
       expect(new Set(allOf(name, MESSAGE)).size).toBeGreaterThan(name === 'no punctuation' ? 0 : 3);
       expect(apply(name, MESSAGE)).not.toBe(MESSAGE);
     },

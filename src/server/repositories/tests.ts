@@ -112,7 +112,7 @@ export async function addTestLines(
 }
 
 /** What is changed of test lines. */
-export type TestLineChange = Partial<Pick<TestLine, 'text' | 'style'>> & { intent?: string | null };
+export type TestLineChange = Partial<Pick<TestLine, 'text' | 'intent'>>;
 
 /**
  * Makes changed copies of lines, in their places and hidden until they are shown. A changed text has other slots.
@@ -137,7 +137,6 @@ export async function copyTestLines(
       place: place ?? id,
       judged: judged === 1 || change.intent !== undefined,
       ...(change.intent === undefined ? {} : { intent: change.intent }),
-      ...(change.style === undefined ? {} : { style: change.style }),
       ...(change.text === undefined ? {} : { text: change.text, slots: null }),
     }));
     const copies: number[] = [];

@@ -65,7 +65,7 @@
     </ul>
   {/if}
   <h2>Wrong lines ({run.wrong.length})</h2>
-  <table>
+  <table class="sheet">
     <thead>
       <tr>
         <th scope="col">Message</th><th scope="col">Is</th><th scope="col">Read as</th><th scope="col">Confidence</th
@@ -114,25 +114,6 @@
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: 1.25rem;
     align-items: start;
-  }
-
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 0.8125rem;
-  }
-
-  th,
-  td {
-    padding: 0.2rem 0.5rem 0.2rem 0;
-    text-align: left;
-    font-weight: 400;
-    border-bottom: 1px solid var(--line);
-    vertical-align: top;
-  }
-
-  th {
-    color: var(--ink-soft);
   }
 
   /* On paper the page stands alone and as long as it is. */

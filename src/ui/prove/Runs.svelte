@@ -24,7 +24,7 @@
 
 <section aria-label="Runs">
   {#if runs.length > 1}<Trend {runs} />{/if}
-  <table>
+  <table class="sheet">
     <thead>
       <tr>
         <th scope="col">Run</th>
@@ -45,12 +45,12 @@
           <th scope="row">{moment(run.ranAt)}</th>
           <td class="figure">{run.revision}</td>
           <td class="soft">{run.reader ?? 'not kept'}</td>
-          <td class="number figure">{run.lines}</td>
-          <td class="number figure">{exact(run.accuracy)}</td>
-          <td class="number figure soft">{bounds(run)}</td>
-          <td class="number figure">{run.macroF1?.toFixed(3) ?? '–'}</td>
-          <td class="number figure">{percent(run.accepted)}</td>
-          <td class="number figure">{exact(run.rightWhenAccepted)}</td>
+          <td class="number">{run.lines}</td>
+          <td class="number">{exact(run.accuracy)}</td>
+          <td class="number soft">{bounds(run)}</td>
+          <td class="number">{run.macroF1?.toFixed(3) ?? '–'}</td>
+          <td class="number">{percent(run.accepted)}</td>
+          <td class="number">{exact(run.rightWhenAccepted)}</td>
           <td>
             <a href="{path}&run={run.id}">{run.id === shown ? 'shown' : 'its lines'}</a>
             {#if run.id !== shown && shown !== null}
@@ -64,26 +64,8 @@
 </section>
 
 <style>
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 0.8125rem;
-  }
-
-  th,
-  td {
-    padding: 0.3rem 0.5rem 0.3rem 0;
-    text-align: left;
+  tbody th {
     font-weight: 400;
-    border-bottom: 1px solid var(--line);
-  }
-
-  thead th {
-    color: var(--ink-soft);
-  }
-
-  .number {
-    text-align: right;
   }
 
   [aria-current] th {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { SheetLine } from '$core/contract/prove.js';
-  import type { LineFlag } from '$core/measure/testLines.js';
+  import { proposedLabel, type LineFlag } from '$core/measure/testLines.js';
   import type { Recognition } from '$core/recognise/recognition.js';
   import Gloss from '../shared/Gloss.svelte';
   import Pick from '../shared/Pick.svelte';
@@ -42,9 +42,7 @@
     disagrees: 'another like it says otherwise',
   };
   const inWords = (intent: string | null | undefined) => (intent === null ? 'out of scope' : (intent ?? ''));
-  const proposed = $derived(
-    proposal ? (proposal.decision === 'none' ? null : (proposal.ranking[0]?.intent ?? null)) : undefined,
-  );
+  const proposed = $derived(proposal && proposedLabel(proposal));
   let leaving = false;
 
   const opened = (node: HTMLTextAreaElement) => {

@@ -2,8 +2,7 @@
   import { untrack } from 'svelte';
   import type { SheetLine } from '$core/contract/prove.js';
   import type { Recognition } from '$core/recognise/recognition.js';
-  import type { LineFlag } from '$core/measure/testLines.js';
-  import { readPastedTests } from '$core/measure/testLines.js';
+  import { proposedLabel, readPastedTests, type LineFlag } from '$core/measure/testLines.js';
   import { tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import { counted } from '../shared/format.js';
@@ -119,7 +118,7 @@
   const proposed = (line: SheetLine | undefined): string | null | undefined => {
     if (!line || line.intent !== undefined) return line?.intent;
     const read = proposals.get(line.text);
-    return read && (read.decision === 'none' ? null : read.ranking[0]?.intent);
+    return read && proposedLabel(read);
   };
 
   async function keepText() {

@@ -19,16 +19,15 @@ export const POST: RequestHandler = (event) =>
     return { ids };
   });
 
-/** Changes the label, the text or the style of lines. */
+/** Changes the label or the text of lines. */
 export const PATCH: RequestHandler = (event) =>
   answer(event, 'bot:test', async ({ bots }, context) => {
     const { bot, set } = event.params;
     const { ids: of, change } = await readJson(event.request, testLineChangeBody);
-    const { text, intent, style } = change;
+    const { text, intent } = change;
     const changed = {
       ...(text === undefined ? {} : { text }),
       ...(intent === undefined ? {} : { intent }),
-      ...(style === undefined ? {} : { style }),
     };
     const ids = await bots.changeTestLines(context, pathNumber(bot), pathNumber(set), { ids: of, change: changed });
     if (ids === null) throw new NotFoundError(NONE);
