@@ -66,6 +66,9 @@
 <style>
   tbody th {
     font-weight: 400;
+    font-size: inherit;
+    color: inherit;
+    border-bottom-color: var(--line);
   }
 
   [aria-current] th {
