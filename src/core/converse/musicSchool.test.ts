@@ -47,7 +47,10 @@ testManners('musicSchool', {
       lines: ['cancel AM-102', ['yes cancel it', /AM-102 is out/]],
       outcome: 'completed',
     },
-    { name: 'a request in small words', lines: ['how much', ['book it', /Do you mean “book a lesson”|Which instrument/]] },
+    {
+      name: 'a request in small words',
+      lines: ['how much', ['book it', /Do you mean “book a lesson”|Which instrument/]],
+    },
     {
       name: 'two verbs',
       lines: [
