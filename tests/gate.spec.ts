@@ -27,10 +27,10 @@ test('the borders are moved by keys, by the pointer and by typing, and the figur
   await visit(page, `${server.url}/bots/1/gate`);
   const lines = async (consequence: string) =>
     Number(await page.locator(`[data-consequence="${consequence}"] td`).first().textContent());
-  const accept = page.getByRole('slider', { name: 'The accept level' });
+  const accept = page.getByRole('slider', { name: 'The accept level', exact: true });
   const ask = page.getByRole('slider', { name: 'The ask level' });
   await expect(accept).toHaveAttribute('aria-valuenow', '0.88');
-  await expect(page.locator('[data-consequence]')).toHaveCount(8);
+  await expect(page.locator('[data-consequence]')).toHaveCount(10);
   const before = await lines('accepted rightly');
   expect(before).toBeGreaterThan(100);
 
@@ -83,12 +83,38 @@ test('costs lead to recommended levels, which can be taken and taken back', asyn
   const now = Number(await mean.textContent());
   const [, level] = /Accept from ([\d.]+)/.exec((await recommended.textContent())!)!;
   await page.getByRole('button', { name: 'Take these levels' }).click();
-  const accept = page.getByRole('slider', { name: 'The accept level' });
+  const accept = page.getByRole('slider', { name: 'The accept level', exact: true });
   await expect(accept).toHaveAttribute('aria-valuenow', String(Number(level)));
   await expect.poll(async () => Number(await mean.textContent())).toBeLessThan(now);
   await expect(page.getByText('No other levels cost less on these messages.')).toBeVisible();
   await expect(page.getByRole('link', { name: /^Gate/ })).toContainText('% asked');
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
   await expect(accept).toHaveAttribute('aria-valuenow', '0.79');
+  await expectAccessible(page);
+});
+
+test('what an intent does sets its level, and one can have its own', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/gate`);
+  const row = (intent: string) => page.locator(`[data-intent=${intent}]`);
+  await expect(row('order_plants')).toContainText('read back');
+  await expect(row('plant_care')).toContainText('is answered');
+  const accepted = async (intent: string) => Number(await row(intent).locator('td').nth(2).textContent());
+  const [form, reply] = [await accepted('order_plants'), await accepted('plant_care')];
+  const forms = page.getByLabel('Accept level of forms that are read back', { exact: true });
+  await expect(forms).toHaveValue('');
+  await forms.fill('0.4');
+  await forms.press('Tab');
+  await expect(page.getByRole('slider', { name: 'The accept level of forms' })).toHaveAttribute('aria-valuenow', '0.4');
+  await expect.poll(() => accepted('order_plants')).toBeGreaterThan(form);
+  expect(await accepted('plant_care')).toBe(reply);
+
+  const own = page.getByLabel('Accept level of order_plants');
+  await own.fill('1');
+  await own.press('Tab');
+  await expect.poll(() => accepted('order_plants')).toBeLessThan(form);
+  await expect(own).toHaveValue('1');
+  await own.fill('');
+  await own.press('Tab');
+  await expect.poll(() => accepted('order_plants')).toBeGreaterThan(form);
   await expectAccessible(page);
 });

@@ -1,5 +1,5 @@
 import { splitParts } from '../core/bot/pasted.js';
-import { DEFAULT_COSTS, type BotDocument, type GateCosts, type GateSettings } from '../core/bot/document.js';
+import { DEFAULT_COSTS, type BotDocument, type GateCosts } from '../core/bot/document.js';
 import type { TestLine } from '../core/formats/testFile.js';
 import { languageOf } from '../core/language/index.js';
 import type { Language } from '../core/language/language.js';
@@ -8,6 +8,7 @@ import { noiseTrial, noisyLines, type NoiseTrial } from '../core/measure/noiseTr
 import { compareRuns, comparisonInWords, type RunComparison } from '../core/measure/compare.js';
 import { measure, readLines, taughtMessages, type Evaluation, type LineResult } from '../core/measure/evaluate.js';
 import { countConsequences, gatedMessages, type Consequences } from '../core/measure/levels.js';
+import { gateOf, type Gate } from '../core/recognise/gate.js';
 import { recommendGate, type Recommendation } from '../core/measure/recommend.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
@@ -83,11 +84,11 @@ export async function evaluateFiles(
     ...(noise !== undefined && {
       noise: await tryNoises(read, { lines, clean: results, strength: noise, language: languageOf(document) }),
     }),
-    ...(costs && { recommendation: recommend(results, document.gate, costs) }),
+    ...(costs && { recommendation: recommend(results, gateOf(document), costs) }),
   };
 }
 
-function recommend(results: readonly LineResult[], gate: GateSettings, costs: GateCosts) {
+function recommend(results: readonly LineResult[], gate: Gate, costs: GateCosts) {
   const messages = gatedMessages(results);
   const recommendation = recommendGate(messages, gate, { costs, seed: SEED });
   const consequences = {
@@ -121,7 +122,8 @@ const percent = (share: number | null): string => (share === null ? '–' : `${(
 const decimal = (figure: number | null): string => (figure === null ? '–' : figure.toFixed(3));
 
 function showRecommendation({ gate, now, then, saving, consequences }: NonNullable<FileEvaluation['recommendation']>) {
-  const levels = `accept ${gate.accept.toFixed(2)}, ask ${gate.ask.toFixed(2)}, lead ${gate.lead.toFixed(2)}`;
+  const forms = gate.acceptForms === undefined ? '' : `, forms that are read back ${gate.acceptForms.toFixed(2)}`;
+  const levels = `accept ${gate.accept.toFixed(2)}${forms}, ask ${gate.ask.toFixed(2)}, lead ${gate.lead.toFixed(2)}`;
   const names = Object.keys(consequences.now) as (keyof Consequences)[];
   return [
     '',

@@ -1,13 +1,14 @@
 import { costCurve, gateFigures, type GateFigures } from '$core/measure/gateFigures.js';
 import type { GatedMessage } from '$core/measure/levels.js';
+import type { Gate } from '$core/recognise/gate.js';
 import { recommendGate, type Recommendation } from '$core/measure/recommend.js';
-import type { GateCosts, GateSettings } from '$core/bot/document.js';
+import type { GateCosts } from '$core/bot/document.js';
 
 /** What the worker is asked: to take up messages, to tell what a gate comes to, or to look for a better one. */
 export type GateRequest =
   | { ask: 'take up'; messages: GatedMessage[] }
-  | { ask: 'tell'; gate: GateSettings; costs: GateCosts }
-  | { ask: 'recommend'; gate: GateSettings; costs: GateCosts };
+  | { ask: 'tell'; gate: Gate; costs: GateCosts }
+  | { ask: 'recommend'; gate: Gate; costs: GateCosts };
 
 export type GateAnswer =
   | { tells: 'figures'; figures: GateFigures }

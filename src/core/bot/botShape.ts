@@ -52,6 +52,9 @@ const intent = parts({
   form: text(MOST.name),
   reply: localised(),
   desk: text(MOST.name),
+  accept: level().meta({
+    description: 'Least confidence at which this intent is acted on; by default that of the gate.',
+  }),
   utterances: texts(MOST.utterances, MOST.utterance * 2, {
     empty: 'is empty: write the message or take the line away',
   }).meta({ description: 'With inline marking: two <plant>lavender</plant>. Literal < and & as &lt; and &amp;.' }),
@@ -86,9 +89,15 @@ const desk = parts({ name: newName(), description: text(MOST.description), hando
 const gate = optionalParts({
   accept: level().meta({ description: 'Least confidence that is acted on.' }),
   ask: level().meta({ description: 'Least confidence that is asked about.' }),
+  acceptForms: level().meta({
+    description: 'Least confidence at which a form is opened that is read back; by default the accept level.',
+  }),
   lead: level().meta({ description: 'How far the best intent must lead the next.' }),
   costs: optionalParts({
     wrongAct: cost().meta({ description: 'The bot acts on what the customer did not want.' }),
+    wrongForm: cost().meta({
+      description: 'The bot opens a form, read back before anything is done, that the customer did not want.',
+    }),
     question: cost().meta({ description: 'The bot asks.' }),
     missed: cost().meta({ description: 'A request that the bot could have taken is not taken.' }),
     outsideAct: cost().meta({ description: 'The bot acts on a message that is none of its business.' }),

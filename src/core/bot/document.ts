@@ -73,6 +73,8 @@ export interface Intent {
   reply?: Localised;
   /** The desk the conversation is handed to when this intent is accepted and it has no form. */
   desk?: string;
+  /** The least confidence at which this intent is acted on, 0..1; without it that of the gate. */
+  accept?: number;
   /** Example messages. */
   utterances: Utterance[];
 }
@@ -128,6 +130,11 @@ export interface GateSettings {
   ask: number;
   /** How far the best intent must lead the next to be acted on. */
   lead: number;
+  /**
+   * The least confidence at which a form is opened that is read back before anything is done: a mistake costs a
+   * question there. Without it that of any other intent.
+   */
+  acceptForms?: number;
   /** What mistakes cost, by which levels are recommended; {@link DEFAULT_COSTS} where nobody said. */
   costs?: GateCosts;
 }
@@ -136,6 +143,8 @@ export interface GateSettings {
 export interface GateCosts {
   /** The bot acts on what the customer did not want. */
   wrongAct: number;
+  /** The bot opens a form that the customer did not want, and that is read back before anything is done. */
+  wrongForm: number;
   /** The bot asks. */
   question: number;
   /** A request that the bot could have taken is not taken. */
@@ -145,7 +154,7 @@ export interface GateCosts {
 }
 
 /** A wrong act is worth eight questions; to be set by what a business says. */
-export const DEFAULT_COSTS: GateCosts = { wrongAct: 8, question: 1, missed: 3, outsideAct: 6 };
+export const DEFAULT_COSTS: GateCosts = { wrongAct: 8, wrongForm: 2, question: 1, missed: 3, outsideAct: 6 };
 
 /** What happens when nothing was understood. */
 export interface NoMatchSettings {

@@ -1,4 +1,4 @@
-import type { GateSettings } from '../bot/document.js';
+import type { Gate } from '../recognise/gate.js';
 import type { GatedMessage } from '../measure/levels.js';
 
 /** A message that the gate is set by. */
@@ -15,8 +15,18 @@ export interface GateSource {
   read: { at: string; revision: number } | null;
 }
 
+/** An intent as the gate sees it. */
+export interface GateIntent {
+  name: string;
+  /** What accepting it leads to: a form that is read back before anything is done, another form, a desk, or words. */
+  does: 'read back' | 'form' | 'desk' | 'reply';
+  /** Its own accept level; `null` where what it does decides. */
+  accept: number | null;
+}
+
 export interface GateView {
-  gate: GateSettings;
+  gate: Gate;
+  intents: GateIntent[];
   sources: GateSource[];
   /** What is shown; `null` where there is nothing to set it by. */
   source: GateSource | null;

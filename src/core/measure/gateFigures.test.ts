@@ -35,6 +35,7 @@ describe('what is shown of the gate', () => {
       messages: 6,
       consequences: { 'accepted rightly': 2, 'accepted wrongly': 1, 'asked, right one offered': 1, missed: 1 },
     });
+    expect(figures.intents).toEqual({ a: { accepted: 3, wrong: 1, asked: 1, missed: 1 } });
     // (8 + 1 + 3) / 6
     expect(figures.cost).toBe(2);
     expect(figures.nearest.accept.slice(0, 3)).toEqual([2, 1, 0]);

@@ -1,6 +1,7 @@
-import type { GateCosts, GateSettings } from '../bot/document.js';
+import type { GateCosts } from '../bot/document.js';
+import { decide, type Gate } from '../recognise/gate.js';
 import { countConsequences, type Consequences, type GatedMessage } from './levels.js';
-import { costTable, LEVELS, meanCost } from './recommend.js';
+import { LEVELS, meanCost } from './recommend.js';
 
 /** How many messages lie in each stretch of confidence, by whether their first intent is right. */
 export interface ConfidenceHistogram {
@@ -25,10 +26,40 @@ export function confidenceHistogram(messages: readonly GatedMessage[], bins: num
   return histogram;
 }
 
+/** What a gate makes of the messages whose first intent is this one. */
+export interface IntentGateFigures {
+  accepted: number;
+  /** Of the accepted, those that ask for something else or are out of scope. */
+  wrong: number;
+  asked: number;
+  /** Not matched. */
+  missed: number;
+}
+
+function intentFigures(messages: readonly GatedMessage[], gate: Gate): Record<string, IntentGateFigures> {
+  const figures = new Map<string, IntentGateFigures>();
+  for (const { expected, top } of messages) {
+    const [first] = top;
+    if (!first) continue;
+    const own = figures.get(first.intent) ?? { accepted: 0, wrong: 0, asked: 0, missed: 0 };
+    figures.set(first.intent, own);
+    const { decision } = decide(top, gate);
+    if (decision === 'ask') own.asked++;
+    else if (decision === 'none') own.missed++;
+    else {
+      own.accepted++;
+      if (first.intent !== expected) own.wrong++;
+    }
+  }
+  return Object.fromEntries(figures);
+}
+
 /** What a gate comes to on some messages. */
 export interface GateFigures {
   messages: number;
   consequences: Consequences;
+  /** By the first intent of a message; an intent that is the first of none is left out. */
+  intents: Record<string, IntentGateFigures>;
   /** Of a message, on the mean. */
   cost: number;
   /** Places of the messages nearest to the two borders, the nearest first. */
@@ -51,22 +82,23 @@ function nearestTo(messages: readonly GatedMessage[], level: number): number[] {
 }
 
 /** What a gate comes to: once through the messages, so that it can be told anew at each move of a level. */
-export function gateFigures(messages: readonly GatedMessage[], gate: GateSettings, costs: GateCosts): GateFigures {
+export function gateFigures(messages: readonly GatedMessage[], gate: Gate, costs: GateCosts): GateFigures {
   return {
     messages: messages.length,
     consequences: countConsequences(messages, gate),
+    intents: intentFigures(messages, gate),
     cost: meanCost(messages, gate, costs),
     nearest: { accept: nearestTo(messages, gate.accept), ask: nearestTo(messages, gate.ask) },
   };
 }
 
 /** What a message costs on the mean by the accept level, the ask level as it is or as high at most. */
-export function costCurve(
+export const costCurve = (
   messages: readonly GatedMessage[],
-  { ask, lead }: GateSettings,
+  gate: Gate,
   costs: GateCosts,
-): { level: number; cost: number }[] {
-  const table = costTable(messages, lead, costs);
-  const own = LEVELS.findLastIndex((level) => level <= ask);
-  return LEVELS.map((level, accept) => ({ level, cost: table[Math.min(own, accept)]![accept]! }));
-}
+): { level: number; cost: number }[] =>
+  LEVELS.map((level) => ({
+    level,
+    cost: meanCost(messages, { ...gate, accept: level, ask: Math.min(gate.ask, level) }, costs),
+  }));

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_COSTS } from '../bot/document.js';
+import { DEFAULT_COSTS, type BotDocument } from '../bot/document.js';
+import { readBot } from '../bot/file.js';
+import { acceptLevel, gateOf } from '../recognise/gate.js';
 import { consequenceOf, costOf, countConsequences, gatedMessages, type GatedMessage } from './levels.js';
 import { costTable, LEVELS, meanCost, recommendGate } from './recommend.js';
 import { seeded } from './significance.js';
@@ -53,6 +55,49 @@ describe('what a gate makes of a message', () => {
   });
 });
 
+describe('an intent that opens a form that is read back', () => {
+  const gate = { ...GATE, acceptForms: 0.5, care: { a: { readBack: true }, c: { readBack: true, accept: 0.95 } } };
+
+  it('is acted on from a level of its kind, or from its own', () => {
+    expect(acceptLevel('a', gate)).toBe(0.5);
+    expect(acceptLevel('b', gate)).toBe(0.8);
+    expect(acceptLevel('c', gate)).toBe(0.95);
+    expect(acceptLevel('a', { ...gate, acceptForms: undefined as never })).toBe(0.8);
+    expect(acceptLevel('toString', gate)).toBe(0.8);
+  });
+
+  it.each([
+    ['accepted rightly', message('a', ['a', 0.6])],
+    ['asked, right one offered', message('b', ['b', 0.6])],
+    ['form opened wrongly', message('b', ['a', 0.6])],
+    ['form opened out of scope', message(null, ['a', 0.6])],
+    ['asked, right one offered', message('c', ['c', 0.9])],
+  ] as const)('is told: %s', (consequence, one) => {
+    expect(consequenceOf(one, gate)).toBe(consequence);
+    expect(costOf('form opened wrongly', DEFAULT_COSTS)).toBe(DEFAULT_COSTS.wrongForm);
+  });
+
+  it('follows from the bot: its form has a read-back, or it has a level', () => {
+    const { document } = readBot({
+      reedGate: 1,
+      name: 'Shop',
+      intents: [
+        { name: 'order', form: 'order' },
+        { name: 'cancel', form: 'cancel', accept: 0.97 },
+        { name: 'hours', reply: ['Nine to five.'] },
+      ],
+      forms: [
+        { name: 'order', confirm: ['Is that right?'] },
+        { name: 'cancel', done: ['Done.'] },
+      ],
+      gate: { acceptForms: 0.6 },
+    }) as { document: BotDocument };
+    const own = gateOf(document);
+    expect(own.care).toEqual({ order: { readBack: true }, cancel: { readBack: false, accept: 0.97 } });
+    expect(['order', 'cancel', 'hours'].map((intent) => acceptLevel(intent, own))).toEqual([0.6, 0.97, 0.88]);
+  });
+});
+
 describe('costs', () => {
   it('are those of the act, of the question, and of the request that was not taken', () => {
     const { wrongAct, question, missed, outsideAct } = DEFAULT_COSTS;
@@ -80,11 +125,15 @@ describe('the table of costs', () => {
       const [first, second] = [draw(), draw()].sort((a, b) => b - a) as [number, number];
       return message(draw() < 0.2 ? null : draw() < 0.6 ? 'a' : 'b', ['a', first], ['b', second]);
     });
-    const table = costTable([...some, message('a')], 0.1, DEFAULT_COSTS);
+    const table = costTable(
+      [...some, message('a')].map((message) => ({ message, weight: 1 })),
+      GATE,
+      DEFAULT_COSTS,
+    );
     for (const ask of [0, 7, 20, 50]) {
       for (const accept of [20, 33, 50].filter((level) => level >= ask)) {
         const gate = { accept: LEVELS[accept]!, ask: LEVELS[ask]!, lead: 0.1 };
-        expect(table[ask]![accept]).toBeCloseTo(meanCost([...some, message('a')], gate, DEFAULT_COSTS), 10);
+        expect(table[ask]![accept]! / 61).toBeCloseTo(meanCost([...some, message('a')], gate, DEFAULT_COSTS), 10);
       }
     }
   });
@@ -99,7 +148,7 @@ describe('the recommended levels', () => {
       return message(draw() < confidence ? 'a' : null, ['a', confidence]);
     });
   };
-  const costs = { wrongAct: 4, question: 1, missed: 2, outsideAct: 4 };
+  const costs = { wrongAct: 4, wrongForm: 4, question: 1, missed: 2, outsideAct: 4 };
 
   it('lie where one act costs as much as the next', () => {
     // Acting costs 4 (1 − p), asking 1, letting be 2 p: the same at p = .75 and at p = .5.
@@ -124,6 +173,22 @@ describe('the recommended levels', () => {
     expect(recommendGate([], GATE, { costs, seed: 1 })).toEqual({ gate: GATE, now: 0, then: 0, saving: null });
     const served = [message('a', ['a', 0.9]), message(null, ['a', 0.1])];
     expect(recommendGate(served, GATE, { costs, seed: 1 }).gate).toEqual(GATE);
+  });
+
+  it('let forms that are read back open on less, where a mistake in them costs less', () => {
+    // Opening a form costs 2 (1 − p), an act 4 (1 − p), asking .8: the same at p = .6 and at p = .8.
+    const both = truthful(6000, 7).map(({ expected, top }, at): GatedMessage => {
+      if (at % 2 === 0) return { expected, top };
+      return { expected: expected && 'form', top: [{ ...top[0]!, intent: 'form' }] };
+    });
+    const careful = { ...GATE, care: { form: { readBack: true } } };
+    const cheap = { ...costs, question: 0.8, wrongForm: 2 };
+    const { gate, then } = recommendGate(both, careful, { costs: cheap, seed: 1 });
+    expect(Math.abs(gate.acceptForms! - 0.6)).toBeLessThan(0.08);
+    expect(Math.abs(gate.accept - 0.8)).toBeLessThan(0.08);
+    expect(then).toBeLessThan(meanCost(both, { ...gate, acceptForms: gate.accept }, cheap));
+    const fixed = { ...careful, care: { form: { readBack: true, accept: 0.9 } } };
+    expect(recommendGate(both, fixed, { costs: cheap, seed: 1 }).gate.acceptForms).toBeUndefined();
   });
 
   it('leave the lead, and the ask level never above the accept level', () => {

@@ -1,5 +1,5 @@
-import type { GateCosts, GateSettings } from '../bot/document.js';
-import { decide, type Decision } from '../recognise/gate.js';
+import type { GateCosts } from '../bot/document.js';
+import { decide, isReadBack, type Decision, type Gate } from '../recognise/gate.js';
 import type { RankedIntent } from '../recognise/intentModel.js';
 import { isCounted, type LineResult } from './evaluate.js';
 
@@ -23,6 +23,8 @@ export type Consequence =
   | 'accepted rightly'
   | 'accepted wrongly'
   | 'accepted out of scope'
+  | 'form opened wrongly'
+  | 'form opened out of scope'
   | 'asked, right one offered'
   | 'asked, right one not offered'
   | 'asked out of scope'
@@ -35,24 +37,27 @@ const OF_NONE: Readonly<Record<Decision, Consequence>> = {
   none: 'left out of scope',
 };
 
-/** What a gate makes of a message. */
-export function consequenceOf({ expected, top }: GatedMessage, gate: GateSettings): Consequence {
+/** What a gate makes of a message. A form that is read back is told apart: a mistake is found before anything is done. */
+export function consequenceOf({ expected, top }: GatedMessage, gate: Gate): Consequence {
   const { decision, candidates } = decide(top, gate);
-  if (expected === null) return OF_NONE[decision];
+  const opened = decision === 'accept' && isReadBack(top[0]!.intent, gate);
+  if (expected === null) return opened ? 'form opened out of scope' : OF_NONE[decision];
   if (decision === 'none') return 'missed';
   const holds = candidates.includes(expected);
-  if (decision === 'accept') return holds ? 'accepted rightly' : 'accepted wrongly';
+  if (decision === 'accept') return holds ? 'accepted rightly' : opened ? 'form opened wrongly' : 'accepted wrongly';
   return holds ? 'asked, right one offered' : 'asked, right one not offered';
 }
 
 /** How many messages a gate makes what of. */
 export type Consequences = Record<Consequence, number>;
 
-export function countConsequences(messages: readonly GatedMessage[], gate: GateSettings): Consequences {
+export function countConsequences(messages: readonly GatedMessage[], gate: Gate): Consequences {
   const counts: Consequences = {
     'accepted rightly': 0,
     'accepted wrongly': 0,
     'accepted out of scope': 0,
+    'form opened wrongly': 0,
+    'form opened out of scope': 0,
     'asked, right one offered': 0,
     'asked, right one not offered': 0,
     'asked out of scope': 0,
@@ -70,6 +75,9 @@ export function costOf(consequence: Consequence, costs: GateCosts): number {
       return costs.wrongAct;
     case 'accepted out of scope':
       return costs.outsideAct;
+    case 'form opened wrongly':
+    case 'form opened out of scope':
+      return costs.wrongForm;
     case 'asked, right one offered':
     case 'asked out of scope':
       return costs.question;

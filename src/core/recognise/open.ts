@@ -5,7 +5,7 @@ import { nearestUtterances, utterancesToCompare, weighWord, withoutEach, type Ex
 import type { ModelText } from './features.js';
 import type { Candidate } from './finders/finder.js';
 import { prepareFinders, type FindAll, type Overlapped } from './finders/index.js';
-import { decide } from './gate.js';
+import { decide, gateOf, type Gate } from './gate.js';
 import { FEW_UTTERANCES } from './imagined.js';
 import { openIntentModel, type IntentRanker, type RankedIntent, type RankedPart } from './intentModel.js';
 import type { RecogniserModel } from './model.js';
@@ -109,6 +109,7 @@ class OpenedRecogniser implements Recogniser {
   readonly #slotsOf: ReadSlots;
   readonly #known: ReadonlySet<string>;
   readonly #codesOf: ReadonlyMap<string, ReadonlySet<string>>;
+  readonly #gate: Gate;
   readonly #taughtMessages: ReadonlySet<string>;
   #last: LastRead | null = null;
 
@@ -124,6 +125,7 @@ class OpenedRecogniser implements Recogniser {
     this.#slotsOf = prepareIntentSlots(document, new Map(taggers));
     this.#known = new Set(document.intents.map((intent) => intent.name));
     this.#codesOf = new Map(document.intents.map((intent) => [intent.name, codesTaken(document, intent)]));
+    this.#gate = gateOf(document);
     this.#taughtMessages = maskedUtterances(document, model, (text) => this.#comparable(text).masked.join(' '));
   }
 
@@ -172,7 +174,7 @@ class OpenedRecogniser implements Recogniser {
     const entities = this.#findAll(message, now, overlapped, failed);
     const found = { entities, overlapped: overlapped.map(({ candidate }) => candidate) };
     const ranking = this.#rank(message, entities, vectors);
-    const { decision, candidates } = decide(ranking, this.document.gate);
+    const { decision, candidates } = decide(ranking, this.#gate);
     const best = ranking[0];
     const { slots, passedOver } = best
       ? this.#slotsOf(best.intent, message, found, { vectors })

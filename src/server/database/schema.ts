@@ -17,6 +17,7 @@ export interface BotTable {
   gate_accept: number;
   gate_ask: number;
   gate_lead: number;
+  gate_accept_forms: ColumnType<number | null, number | null | undefined, number | null>;
   gate_costs: ColumnType<Json | null, Json | null | undefined, Json | null>;
   no_match: Json;
   /** The bot's own wordings of the engine's sentences. */
@@ -68,6 +69,7 @@ export interface IntentTable {
   form: string | null;
   reply: Json | null;
   desk: string | null;
+  accept: ColumnType<number | null, number | null | undefined, number | null>;
 }
 
 export interface UtteranceTable {

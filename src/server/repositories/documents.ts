@@ -1,6 +1,7 @@
 import type { Kysely } from 'kysely';
 import { type Delta, type FormHead, type IntentHead, type EntityHead, type Settings } from '../../core/bot/delta.js';
 import {
+  DEFAULT_COSTS,
   type BotDocument,
   type Desk,
   type Entity,
@@ -92,7 +93,7 @@ async function readIntents(db: Kysely<Database>, botId: number): Promise<Intent[
     .execute();
   const marksOf = groupBy(marks, (row) => row.utterance_id);
   const utterancesOf = groupBy(utterances, (row) => row.intent_id);
-  return intents.map(({ id, name, description, called, offered, form, reply, desk }) =>
+  return intents.map(({ id, name, description, called, offered, form, reply, desk, accept }) =>
     present<Intent>({
       name,
       description,
@@ -101,6 +102,7 @@ async function readIntents(db: Kysely<Database>, botId: number): Promise<Intent[
       form,
       reply: localised(reply),
       desk,
+      accept,
       utterances: (utterancesOf.get(id) ?? []).map((row) => ({
         id: row.id,
         text: row.text,
@@ -160,7 +162,8 @@ export async function readDocument(db: Kysely<Database>, botId: number): Promise
       accept: bot.gate_accept,
       ask: bot.gate_ask,
       lead: bot.gate_lead,
-      costs: bot.gate_costs === null ? null : (JSON.parse(bot.gate_costs) as GateCosts),
+      acceptForms: bot.gate_accept_forms,
+      costs: bot.gate_costs === null ? null : { ...DEFAULT_COSTS, ...(JSON.parse(bot.gate_costs) as GateCosts) },
     }),
     noMatch: JSON.parse(bot.no_match) as NoMatchSettings,
     texts: JSON.parse(bot.texts) as BotTexts,
@@ -173,10 +176,11 @@ const settingColumns: { [K in keyof Settings]: (value: Settings[K]) => object } 
   timeZone: (time_zone) => ({ time_zone }),
   region: (region) => ({ region }),
   greeting: (greeting) => ({ greeting: JSON.stringify(greeting) }),
-  gate: ({ accept, ask, lead, costs }) => ({
+  gate: ({ accept, ask, lead, acceptForms, costs }) => ({
     gate_accept: accept,
     gate_ask: ask,
     gate_lead: lead,
+    gate_accept_forms: acceptForms ?? null,
     gate_costs: costs ? JSON.stringify(costs) : null,
   }),
   noMatch: (noMatch) => ({ no_match: JSON.stringify(noMatch) }),
@@ -226,6 +230,7 @@ const INTENTS = rowsOf<IntentHead>({
     form: intent.form ?? null,
     reply: optionalJson(intent.reply),
     desk: intent.desk ?? null,
+    accept: intent.accept ?? null,
   }),
 });
 

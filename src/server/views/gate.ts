@@ -1,8 +1,9 @@
-import type { GateMessage, GateSource, GateView } from '../../core/contract/gate.js';
+import type { GateIntent, GateMessage, GateSource, GateView } from '../../core/contract/gate.js';
 import { isCounted } from '../../core/measure/evaluate.js';
 import { countConsequences, gatedMessages } from '../../core/measure/levels.js';
+import { gateOf } from '../../core/recognise/gate.js';
 import type { HeldOutPrediction } from '../../core/recognise/intentModel.js';
-import type { BotDocument } from '../../core/bot/document.js';
+import { formOfIntent, type BotDocument, type Intent } from '../../core/bot/document.js';
 import type { Application } from '../application.js';
 import { lastTestRun, listRunSets, type TestRun } from '../repositories/tests.js';
 
@@ -22,6 +23,19 @@ async function runMessages(app: Application, botId: number, testSet: number): Pr
   return gatedMessages(counted).map((message, at) => ({ ...message, text: counted[at]!.text }));
 }
 
+function doesWhat(document: BotDocument, { name, desk }: Intent): GateIntent['does'] {
+  const form = formOfIntent(document, name);
+  if (form) return form.confirm ? 'read back' : 'form';
+  return desk === undefined ? 'reply' : 'desk';
+}
+
+const gateIntents = (document: BotDocument): GateIntent[] =>
+  document.intents.map((intent) => ({
+    name: intent.name,
+    does: doesWhat(document, intent),
+    accept: intent.accept ?? null,
+  }));
+
 /** @param wanted the test set whose last run the gate is shown with; `utterances` for what was held out */
 export async function gateView(app: Application, botId: number, wanted: string | null): Promise<GateView> {
   const bot = await app.bots.get(botId);
@@ -35,14 +49,14 @@ export async function gateView(app: Application, botId: number, wanted: string |
   const source = sources.find(({ id }) => String(id ?? 'utterances') === wanted) ?? sources[0] ?? null;
   const set = source?.id ?? null;
   const messages = set === null ? predictions.map(heldOutMessage) : await runMessages(app, botId, set);
-  return { gate: bot.document.gate, sources, source, messages };
+  return { gate: gateOf(bot.document), intents: gateIntents(bot.document), sources, source, messages };
 }
 
 /** Of the messages of a run, the share that the gate as it stands asks about; `null` of none. */
-export function shareAsked(run: TestRun | null, { gate }: BotDocument): number | null {
+export function shareAsked(run: TestRun | null, document: BotDocument): number | null {
   const messages = run ? gatedMessages(run.results) : [];
   if (messages.length === 0) return null;
-  const counts = countConsequences(messages, gate);
+  const counts = countConsequences(messages, gateOf(document));
   const asked =
     counts['asked, right one offered'] + counts['asked, right one not offered'] + counts['asked out of scope'];
   return asked / messages.length;

@@ -5,7 +5,6 @@ import {
   entitiesInUse,
   findForm,
   type Entity,
-  type GateSettings,
   type Intent,
   type ListValue,
   type RowId,
@@ -14,7 +13,7 @@ import {
 import { intentNotes } from '../../core/notes/index.js';
 import { writeMarking } from '../../core/bot/marking.js';
 import type { HeldOutPrediction } from '../../core/recognise/intentModel.js';
-import type { Decision } from '../../core/recognise/gate.js';
+import { acceptLevel, gateOf, type Decision, type Gate } from '../../core/recognise/gate.js';
 import {
   UTTERANCES_PAGE,
   VALUES_PAGE,
@@ -32,7 +31,7 @@ function linesOf(
   intent: Intent,
   utterances: readonly Utterance[],
   heldOut: readonly HeldOutPrediction[],
-  gate: GateSettings,
+  gate: Gate,
 ): UtteranceLine[] {
   const wanted = new Set(utterances.map(({ id }) => id));
   const predictions = new Map(
@@ -46,7 +45,7 @@ function linesOf(
     if (prediction?.text !== text) return null;
     const right = prediction.predicted === prediction.intent;
     const decision: Decision =
-      right && prediction.ownConfidence >= gate.accept
+      right && prediction.ownConfidence >= acceptLevel(intent.name, gate)
         ? 'accept'
         : prediction.ownConfidence >= gate.ask
           ? 'ask'
@@ -84,7 +83,7 @@ export async function utterancesPage(
   const intent = bot.document.intents.find((candidate) => candidate.name === name);
   if (!intent) return [];
   const heldOut = await app.models.predictions(bot);
-  return linesOf(intent, intent.utterances.slice(from, from + UTTERANCES_PAGE), heldOut, bot.document.gate);
+  return linesOf(intent, intent.utterances.slice(from, from + UTTERANCES_PAGE), heldOut, gateOf(bot.document));
 }
 
 /** @param wanted the intent that is to be open, and the utterance whose page is wanted */
@@ -120,7 +119,7 @@ export async function teachView(
           reply: intent.reply ?? null,
           desk: intent.desk ?? null,
           ...part,
-          page: linesOf(intent, part.page, heldOut, document.gate),
+          page: linesOf(intent, part.page, heldOut, gateOf(document)),
           notes: await inSlices(intentNotes(document, intent, heldOut, model?.unread)),
           markable: slots.length > 0 ? slots : entitiesInUse(document).map((entity) => entity.name),
           known: [...slots, ...entitiesInUse(document).map((entity) => entity.name), ...BUILT_IN_KINDS],

@@ -1,14 +1,12 @@
 <script lang="ts">
   import type { GateMessage } from '$core/contract/gate.js';
-  import type { GateSettings } from '$core/bot/document.js';
   import type { GateFigures } from '$core/measure/gateFigures.js';
-  import { decide } from '$core/recognise/gate.js';
+  import { decide, type Gate } from '$core/recognise/gate.js';
   import { share } from '../shared/format.js';
   import OutcomeMark from '../shared/OutcomeMark.svelte';
 
   /** The messages nearest to the two borders. */
-  const { messages, figures, gate }: { messages: readonly GateMessage[]; figures: GateFigures; gate: GateSettings } =
-    $props();
+  const { messages, figures, gate }: { messages: readonly GateMessage[]; figures: GateFigures; gate: Gate } = $props();
 
   const BORDERS = [
     { border: 'accept', title: 'Nearest to the accept level' },

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { GateCosts, GateSettings } from '$core/bot/document.js';
+  import type { GateCosts } from '$core/bot/document.js';
   import type { Recommendation } from '$core/measure/recommend.js';
+  import type { Gate } from '$core/recognise/gate.js';
   import Act from '../shared/Act.svelte';
   import NumberField from '../shared/NumberField.svelte';
   import CostCurve from './CostCurve.svelte';
@@ -8,6 +9,7 @@
   /** What mistakes cost the business, and the levels that cost least. */
   const {
     gate,
+    readsBack,
     costs,
     cost,
     recommendation,
@@ -16,7 +18,9 @@
     keep,
     take,
   }: {
-    gate: GateSettings;
+    gate: Gate;
+    /** Whether the bot has forms that are read back. */
+    readsBack: boolean;
     costs: GateCosts;
     /** Of a message, by the levels as they stand or are being moved. */
     cost: number;
@@ -25,12 +29,13 @@
     looking: boolean;
     curve: readonly { level: number; cost: number }[];
     keep: (costs: Partial<GateCosts>) => unknown;
-    take: (gate: GateSettings) => void;
+    take: (gate: Gate) => void;
   } = $props();
 
   const MOST = 1_000_000;
   const FIELDS: readonly [key: keyof GateCosts, label: string][] = [
     ['wrongAct', 'a wrong act'],
+    ['wrongForm', 'a wrong form, read back'],
     ['outsideAct', 'an act out of scope'],
     ['missed', 'a missed request'],
     ['question', 'a question'],
@@ -38,7 +43,7 @@
 
   const isBetter = $derived(
     recommendation !== null &&
-      (recommendation.gate.accept !== gate.accept || recommendation.gate.ask !== gate.ask) &&
+      (['accept', 'ask', 'acceptForms'] as const).some((level) => recommendation.gate[level] !== gate[level]) &&
       recommendation.then < recommendation.now,
   );
   const isSure = $derived((recommendation?.saving?.low ?? 0) > 0);
@@ -62,7 +67,12 @@
   <p>A message costs <strong class="figure" data-cost>{cost.toFixed(2)}</strong> on the mean.</p>
   {#if recommendation && isBetter}
     <p data-recommended>
-      Accept from <strong class="figure">{recommendation.gate.accept.toFixed(2)}</strong>, ask from
+      Accept from <strong class="figure">{recommendation.gate.accept.toFixed(2)}</strong>,
+      {#if readsBack && recommendation.gate.acceptForms !== undefined}
+        forms that are read back from
+        <strong class="figure">{recommendation.gate.acceptForms.toFixed(2)}</strong>,
+      {/if}
+      ask from
       <strong class="figure">{recommendation.gate.ask.toFixed(2)}</strong>: {recommendation.then.toFixed(2)}. That saves
       {#if recommendation.saving}
         {recommendation.saving.figure.toFixed(2)} a message, between {recommendation.saving.low.toFixed(2)} and

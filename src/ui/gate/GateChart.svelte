@@ -1,22 +1,29 @@
+<script lang="ts" module>
+  /** A level that can be moved. */
+  export type Border = 'ask' | 'accept' | 'acceptForms';
+</script>
+
 <script lang="ts">
   import { BarController, BarElement, CategoryScale, Chart, LinearScale, type Plugin } from 'chart.js';
   import { confidenceHistogram } from '$core/measure/gateFigures.js';
   import type { GatedMessage } from '$core/measure/levels.js';
+  import type { Gate } from '$core/recognise/gate.js';
   import { drawChart, themeToken } from '../shared/chart.js';
 
   /** How sure the bot was of messages, with the two borders to be moved. */
   const {
     messages,
-    ask,
-    accept,
+    gate,
+    readsBack,
     move,
     keep,
   }: {
     messages: readonly GatedMessage[];
-    ask: number;
-    accept: number;
+    gate: Gate;
+    /** Whether the bot has forms that are read back, which have a level of their own. */
+    readsBack: boolean;
     /** A border moves and is not let go yet. */
-    move: (border: 'ask' | 'accept', level: number) => void;
+    move: (border: Border, level: number) => void;
     keep: () => void;
   } = $props();
 
@@ -36,6 +43,21 @@
     Object.fromEntries(LANES.map(({ key }) => [key, histogram[key].reduce((sum, count) => sum + count, 0)])),
   );
   const labels = Array.from({ length: BINS }, (_, bin) => (bin / BINS).toFixed(2));
+
+  const handles = $derived<{ border: Border; level: number; name: string; label: string }[]>([
+    { border: 'ask', level: gate.ask, name: 'ask', label: 'The ask level' },
+    { border: 'accept', level: gate.accept, name: 'accept', label: 'The accept level' },
+    ...(readsBack && gate.acceptForms !== undefined
+      ? [
+          {
+            border: 'acceptForms' as const,
+            level: gate.acceptForms,
+            name: 'forms',
+            label: 'The accept level of forms that are read back',
+          },
+        ]
+      : []),
+  ]);
 
   /** Where the chart has its confidences from 0 to 1, in pixels of the frame. */
   let area = $state({ left: 0, right: 1, top: 0, bottom: 1 });
@@ -121,7 +143,7 @@
   const place = (level: number) => area.left + level * (area.right - area.left);
   const round = (level: number) => Math.round(Math.min(1, Math.max(0, level)) * 100) / 100;
 
-  function drag(event: PointerEvent, border: 'ask' | 'accept') {
+  function drag(event: PointerEvent, border: Border) {
     const handle = event.currentTarget as HTMLElement;
     if (event.type === 'pointerdown') {
       handle.setPointerCapture(event.pointerId);
@@ -135,8 +157,7 @@
     keep();
   }
 
-  function press(event: KeyboardEvent, border: 'ask' | 'accept') {
-    const level = border === 'ask' ? ask : accept;
+  function press(event: KeyboardEvent, { border, level }: { border: Border; level: number }) {
     const by = { ArrowLeft: -STEP, ArrowDown: -STEP, ArrowRight: STEP, ArrowUp: STEP, PageDown: -LEAP, PageUp: LEAP }[
       event.key
     ];
@@ -157,12 +178,13 @@
   >
     {#key histogram}<canvas {@attach draw}></canvas>{/key}
   </div>
-  {#each [{ border: 'ask', level: ask, name: 'ask' }, { border: 'accept', level: accept, name: 'accept' }] as const as { border, level, name } (border)}
+  {#each handles as handle (handle.border)}
+    {@const { border, level, name, label } = handle}
     <div
       class={['handle', border]}
       role="slider"
       tabindex="0"
-      aria-label="The {name} level"
+      aria-label={label}
       aria-valuemin={0}
       aria-valuemax={1}
       aria-valuenow={level}
@@ -172,7 +194,7 @@
       onpointerdown={(event) => drag(event, border)}
       onpointermove={(event) => drag(event, border)}
       onpointerup={(event) => drag(event, border)}
-      onkeydown={(event) => press(event, border)}
+      onkeydown={(event) => press(event, handle)}
       onkeyup={keep}
     >
       <span class="flag">{name} {level.toFixed(2)}</span>
@@ -209,6 +231,10 @@
     border-inline-style: dashed;
   }
 
+  .handle.acceptForms::before {
+    border-inline-style: dotted;
+  }
+
   .handle:focus-visible {
     outline: 2px solid var(--reed);
     outline-offset: 1px;
@@ -224,6 +250,14 @@
     white-space: nowrap;
     background: var(--paper-deep);
     border: 1px solid var(--line-strong);
+  }
+
+  /* Beside its line: the two others may stand close by. */
+  .handle.acceptForms .flag {
+    top: 0.15rem;
+    bottom: auto;
+    left: 100%;
+    translate: 0 0;
   }
 
   .handle.ask .flag {

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import type { GateChange } from '$core/bot/acts/index.js';
-  import { DEFAULT_COSTS, type GateSettings } from '$core/bot/document.js';
+  import { DEFAULT_COSTS } from '$core/bot/document.js';
   import type { GateView } from '$core/contract/gate.js';
+  import type { Gate } from '$core/recognise/gate.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Choice from '../shared/Choice.svelte';
   import { counted, moment } from '../shared/format.js';
@@ -12,16 +13,18 @@
   import Borders from './Borders.svelte';
   import Consequences from './Consequences.svelte';
   import Costs from './Costs.svelte';
-  import GateChart from './GateChart.svelte';
+  import GateChart, { type Border } from './GateChart.svelte';
   import { Figures } from './gateFigures.svelte.js';
+  import IntentLevels from './IntentLevels.svelte';
 
   /** Where the borders between accepted, asked about and not matched lie, and what that costs. */
   const { botId, view, revision }: { botId: number; view: GateView; revision: number } = $props();
 
   /** The levels as they are while they are moved; `null` while they stand still. */
-  let moved = $state<Pick<GateSettings, 'accept' | 'ask'> | null>(null);
-  const gate = $derived<GateSettings>({ ...view.gate, ...moved });
+  let moved = $state<Partial<Record<Border, number>> | null>(null);
+  const gate = $derived<Gate>({ ...view.gate, ...moved });
   const costs = $derived(view.gate.costs ?? DEFAULT_COSTS);
+  const readsBack = $derived(view.intents.some(({ does }) => does === 'read back'));
   let worked = $state.raw<Figures | null>(null);
 
   $effect(() => {
@@ -39,19 +42,19 @@
     worked?.recommend(view.gate, costs);
   });
 
-  /** Neither border goes beyond the other. */
-  function move(border: 'ask' | 'accept', level: number) {
-    const { ask, accept } = gate;
-    moved = border === 'ask' ? { ask: Math.min(level, accept), accept } : { ask, accept: Math.max(level, ask) };
+  /** What is asked about ends where something is accepted. */
+  function move(border: Border, level: number) {
+    const { ask, accept, acceptForms = accept } = gate;
+    const within = border === 'ask' ? Math.min(level, accept, acceptForms) : Math.max(level, ask);
+    moved = { ...moved, [border]: within };
   }
 
   async function keepMoved() {
     if (!moved) return;
-    const to: GateChange = {
-      ...(moved.accept !== view.gate.accept && { accept: moved.accept }),
-      ...(moved.ask !== view.gate.ask && { ask: moved.ask }),
-    };
     const own = moved;
+    const to: GateChange = Object.fromEntries(
+      Object.entries(own).filter(([border, level]) => view.gate[border as Border] !== level),
+    );
     if (Object.keys(to).length > 0) await edit(botId, { do: 'changeGate', to });
     if (moved === own) moved = null;
   }
@@ -82,7 +85,7 @@
       <NumberField
         label="Ask level"
         min={0}
-        max={gate.accept}
+        max={Math.min(gate.accept, gate.acceptForms ?? 1)}
         step={0.01}
         value={gate.ask}
         keep={(ask) => keep({ ask })}
@@ -96,6 +99,21 @@
         value={gate.accept}
         keep={(accept) => keep({ accept })}
       />
+      {#if readsBack}
+        <Term
+          means="The least confidence at which a form opens that is read back before anything is done; empty: as any other."
+          >forms from</Term
+        >
+        <NumberField
+          label="Accept level of forms that are read back"
+          min={gate.ask}
+          max={1}
+          step={0.01}
+          value={gate.acceptForms ?? null}
+          optional
+          keep={(acceptForms) => keep({ acceptForms })}
+        />
+      {/if}
       <Term means="How far the first intent must lead the next to be acted on; else the bot asks which.">lead</Term>
       <NumberField label="Lead" min={0} max={1} step={0.01} value={gate.lead} keep={(lead) => keep({ lead })} />
     </span>
@@ -108,22 +126,33 @@
         > to set the gate by.
       </p>
     {/if}
-    <GateChart messages={view.messages} ask={gate.ask} accept={gate.accept} {move} keep={keepMoved} />
+    <GateChart messages={view.messages} {gate} {readsBack} {move} keep={keepMoved} />
     {#if worked?.figures}
       <div class="below">
-        <Consequences figures={worked.figures} />
+        <Consequences figures={worked.figures} {readsBack} />
         <Costs
           gate={view.gate}
+          {readsBack}
           {costs}
           cost={worked.figures.cost}
           recommendation={worked.recommendation}
           looking={worked.looking}
           curve={worked.curve}
           keep={(amounts) => keep({ costs: amounts })}
-          take={({ accept, ask }) =>
-            void edit(botId, { do: 'changeGate', to: { accept, ask } }, 'The recommended levels are taken.')}
+          take={({ accept, ask, acceptForms = null }) =>
+            void edit(
+              botId,
+              { do: 'changeGate', to: { accept, ask, acceptForms } },
+              'The recommended levels are taken.',
+            )}
         />
         <Borders messages={view.messages} figures={worked.figures} {gate} />
+        <IntentLevels
+          intents={view.intents}
+          figures={worked.figures.intents}
+          {gate}
+          keep={(name, accept) => keepEdit(botId, { do: 'changeIntent', name, to: { accept } })}
+        />
       </div>
     {/if}
   {:else}

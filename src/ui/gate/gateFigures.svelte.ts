@@ -1,7 +1,8 @@
-import type { GateCosts, GateSettings } from '$core/bot/document.js';
+import type { GateCosts } from '$core/bot/document.js';
 import type { GateFigures } from '$core/measure/gateFigures.js';
 import type { GatedMessage } from '$core/measure/levels.js';
 import type { Recommendation } from '$core/measure/recommend.js';
+import type { Gate } from '$core/recognise/gate.js';
 import GateWorker from '$workers/gate.worker.js?worker';
 import type { GateAnswer, GateRequest } from '$workers/gate.worker.js';
 
@@ -50,15 +51,15 @@ export class Figures {
     this.#ask({ ask: 'take up', messages: messages.map(({ expected, top }) => ({ expected, top: [...top] })) });
   }
 
-  tell(gate: GateSettings, costs: GateCosts): void {
-    this.#next = { ask: 'tell', gate: { ...gate }, costs: { ...costs } };
+  tell(gate: Gate, costs: GateCosts): void {
+    this.#next = { ask: 'tell', gate: $state.snapshot(gate), costs: { ...costs } };
     this.#send();
   }
 
-  recommend(gate: GateSettings, costs: GateCosts): void {
+  recommend(gate: Gate, costs: GateCosts): void {
     this.#looked++;
     this.looking = true;
-    this.#ask({ ask: 'recommend', gate: { ...gate }, costs: { ...costs } });
+    this.#ask({ ask: 'recommend', gate: $state.snapshot(gate), costs: { ...costs } });
   }
 
   close(): void {

@@ -64,13 +64,6 @@
 </section>
 
 <style>
-  tbody th {
-    font-weight: 400;
-    font-size: inherit;
-    color: inherit;
-    border-bottom-color: var(--line);
-  }
-
   [aria-current] th {
     font-weight: 600;
   }

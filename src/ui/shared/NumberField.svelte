@@ -5,6 +5,7 @@
   /** A number, kept when the field is left; what is being typed is left alone by what other changes bring back. */
   const {
     value,
+    optional = false,
     keep,
     label,
     showLabel = false,
@@ -12,25 +13,39 @@
     max,
     step = 1,
   }: {
-    value: number;
-    /** @returns `false` or a sentence that says why, or a promise of it, if the number was refused */
-    keep: (value: number) => unknown;
     label: string;
     showLabel?: boolean;
     min: number;
     max: number;
     /** 1 for whole numbers. */
     step?: number;
-  } = $props();
+  } & (
+    | {
+        optional?: false;
+        value: number;
+        /** @returns `false` or a sentence that says why, or a promise of it, if the number was refused */
+        keep: (value: number) => unknown;
+      }
+    | {
+        /** It may be left empty, which is kept as `null`. */
+        optional: true;
+        value: number | null;
+        keep: (value: number | null) => unknown;
+      }
+  ) = $props();
 
-  const fits = (typed: string): boolean => {
+  const isEmpty = (typed: string): boolean => optional && typed.trim() === '';
+
+  function fits(typed: string): boolean {
     const number = Number(typed);
     return typed.trim() !== '' && number >= min && number <= max && (step !== 1 || Number.isInteger(number));
-  };
+  }
 
   const draft = new Draft(
-    () => String(value),
-    (typed) => fits(typed) && keep(Number(typed)),
+    () => (value === null ? '' : String(value)),
+    (typed) =>
+      (fits(typed) || isEmpty(typed)) &&
+      (keep as (value: number | null) => unknown)(isEmpty(typed) ? null : Number(typed)),
   );
 </script>
 
@@ -42,6 +57,7 @@
   {min}
   {max}
   {step}
+  allowEmpty={optional}
   value={draft.shown === '' ? null : Number(draft.shown)}
   invalid={draft.refused !== null}
   invalidText={draft.refused || `From ${min} to ${max.toLocaleString('en-GB')}.`}

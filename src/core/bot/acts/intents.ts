@@ -3,9 +3,9 @@ import type { BotDocument, Intent } from '../document.js';
 import { MOST } from '../limits.js';
 import { actKind, type Outcome } from './act.js';
 import { changed, marksForForm, named, replace, requireName } from './common.js';
-import { change, flag, localised, name, parts, text, texts } from '../../shape/shapes.js';
+import { change, flag, level, localised, name, parts, text, texts } from '../../shape/shapes.js';
 
-const OPTIONAL = ['description', 'called', 'offered', 'form', 'reply', 'desk'] as const;
+const OPTIONAL = ['description', 'called', 'offered', 'form', 'reply', 'desk', 'accept'] as const;
 
 const intentChange = change({
   name: text(MOST.name),
@@ -15,6 +15,7 @@ const intentChange = change({
   form: text(MOST.name).nullable(),
   reply: localised().nullable(),
   desk: text(MOST.name).nullable(),
+  accept: level().nullable(),
 });
 
 export type IntentChange = InferType<typeof intentChange>;

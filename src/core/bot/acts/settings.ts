@@ -17,8 +17,9 @@ const settingsChange = change({
 const gateChange = change({
   accept: level(),
   ask: level(),
+  acceptForms: level().nullable(),
   lead: level(),
-  costs: optionalParts({ wrongAct: cost(), question: cost(), missed: cost(), outsideAct: cost() }),
+  costs: optionalParts({ wrongAct: cost(), wrongForm: cost(), question: cost(), missed: cost(), outsideAct: cost() }),
 });
 
 const noMatchChange = change({
@@ -44,7 +45,7 @@ export const SETTINGS_ACTS = [
   })),
 
   actKind('changeGate', parts({ to: gateChange }), (document, { to: { costs, ...levels } }) => {
-    const gate = changed<GateSettings>(document.gate, levels, []);
+    const gate = changed<GateSettings>(document.gate, levels, ['acceptForms']);
     if (!costs) return { document: { ...document, gate }, label: 'change the levels of the gate' };
     const own = changed<GateCosts>(gate.costs ?? DEFAULT_COSTS, costs, []);
     return { document: { ...document, gate: { ...gate, costs: own } }, label: 'change what mistakes cost' };
