@@ -15,6 +15,7 @@ import { HealthService } from './services/health.js';
 import { JobService } from './services/jobs.js';
 import { ModelService } from './services/models.js';
 import { TestRunService } from './services/testRuns.js';
+import { TrialService } from './services/trials.js';
 import { WalkthroughRuns } from './services/walkthroughRuns.js';
 import { Trouble } from './trouble.js';
 
@@ -27,6 +28,7 @@ export interface Application {
   conversations: ConversationService;
   encoding: EncodingService;
   testRuns: TestRunService;
+  trials: TrialService;
   jobs: JobService;
   events: EventHub;
   health: HealthService;
@@ -67,6 +69,7 @@ export function assemble(
     bots: new BotService({ database, models, events, files, jobs }),
     conversations: new ConversationService(database, models),
     testRuns: new TestRunService({ database, answering, models, encoding, jobs }),
+    trials: new TrialService({ database, answering, models, encoding, jobs }),
     health: new HealthService(database, models, log, trouble),
     async close() {
       events.close();

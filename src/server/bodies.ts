@@ -1,6 +1,7 @@
 import { MOST } from '../core/bot/limits.js';
 import { flag, name, parts, text } from '../core/shape/shapes.js';
 import { array, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
+import { TRIAL_KINDS } from '../core/contract/trial.js';
 import type { PersonSaid } from '../core/contract/try.js';
 
 /** The longest message that is taken, in UTF-16 code units. */
@@ -54,6 +55,18 @@ export const testLineChangeBody = parts({
 });
 
 export const testLineIdsBody = parts({ ids: lineIds() });
+
+const wholeFrom1 = (most: number) => number().integer().min(1).max(most).strict().optional();
+
+/** A trial that is wanted. */
+export const trialBody = parts({
+  kind: string().strict().oneOf(TRIAL_KINDS).required(),
+  seed: wholeFrom1(1_000_000),
+  repeats: wholeFrom1(20),
+  set: wholeFrom1(Number.MAX_SAFE_INTEGER),
+  strength: number().min(0).max(1).strict().optional(),
+  conversations: wholeFrom1(1000),
+});
 
 /** A new test set: empty, or with a share of the utterances, which are taught no longer. */
 export const newTestSetBody = parts({

@@ -1,12 +1,14 @@
+import type { TrialKind } from './trial.js';
+
 /** What long work does. */
-export type JobKind = 'test run' | 'walkthroughs' | 'import' | 'encoding';
+export type JobKind = TrialKind | 'test run' | 'walkthroughs' | 'import' | 'encoding';
 
 /** How far long work is. */
 export interface JobView {
   id: number;
   botId: number;
   kind: JobKind;
-  /** What it works on: a test set. */
+  /** What it works on: a test set, or the bot as it was kept. */
   subject: number | null;
   /** `cut short`: the program ended while it ran. */
   state: 'running' | 'done' | 'stopped' | 'failed' | 'cut short';
@@ -16,7 +18,7 @@ export interface JobView {
   secondsLeft: number | null;
   /** A sentence, where it did not come to its end. */
   message: string | null;
-  /** What came of it: a test run. */
+  /** What came of it: a test run, or a trial. */
   result: number | null;
   startedAt: string;
 }

@@ -199,6 +199,30 @@ export interface NoiseWords {
   foreign: { before: readonly string[]; after: readonly string[]; words: ReadonlyMap<string, string> };
 }
 
+/** What simulated customers say. In what they say a value stands as `{value}`, one that is no longer wanted as `{wrong}`. */
+export interface CustomerWords {
+  /** Of each kind that has no values of its own, several. */
+  values: Readonly<Record<Exclude<EntityKind, 'list' | 'pattern'>, readonly string[]>>;
+  answers: Readonly<Record<Manner, readonly string[]>>;
+  yes: Readonly<Record<Manner, readonly string[]>>;
+  no: readonly string[];
+  /** That nothing is to be changed after all. */
+  fine: readonly string[];
+  /** Of what the bot read back wrongly. */
+  corrections: readonly string[];
+  /** Of one's mind. */
+  changes: readonly string[];
+  /** Within one message. */
+  contradictions: readonly string[];
+  /** That none of what was offered is meant. */
+  none: readonly string[];
+  /** That the bot has taken up something else. */
+  otherwise: readonly string[];
+}
+
+/** How a customer puts things. */
+export type Manner = 'plain' | 'terse' | 'chatty';
+
 /** How the bot says stretches of days and times. An interval is two ISO days or times with a slash between them. */
 export interface Periods {
   /** The part of the day that an interval is, by itself and with what leads in to it; `null` for any other. */
@@ -222,6 +246,7 @@ export interface Talk {
   naming: Naming;
   references: References;
   noise: NoiseWords;
+  customers: CustomerWords;
   periods: Periods;
   /** What customers say for a value of each kind that has no values of its own. */
   examples: Readonly<Record<Exclude<EntityKind, 'list' | 'pattern'>, string>>;

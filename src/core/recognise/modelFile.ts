@@ -4,6 +4,9 @@ import { ENCODER_VERSION } from '../encode/encoder.js';
 import { MODEL_VERSION, type HeldOutPrediction } from './intentModel.js';
 import type { RecogniserModel, UnreadUtterance } from './model.js';
 
+/** What reads, beside the bot as it stands: with the same weights the figures are the same, to the digit. */
+export const READER = `model ${MODEL_VERSION}, ${ENCODER_VERSION}`;
+
 /**
  * A model as a file: the bot it was taught with, and all that was learned. Little-endian:
  *

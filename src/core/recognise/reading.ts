@@ -141,11 +141,13 @@ export function readWith(
   const text = tokens.length < all.length ? start.slice(0, tokens.at(-1)!.end) : start;
   const mendings: Mending[] = [];
   const inAddress = addressTest(text);
+  // A letter that is all there is stands for itself: “y” says yes, though before other words it asks why.
+  const isLetter = tokens.length === 1 && tokens[0]!.norm.length === 1;
   let unknown = 0;
   for (const token of tokens) {
     if (mendings.length === MOST_MENDED || unknown === MOST_UNKNOWN) break;
     if (!language.dictionary.has(token.norm)) unknown++;
-    const mended = inAddress(token) || isEnding(text, token, language) ? null : mend(token);
+    const mended = isLetter || inAddress(token) || isEnding(text, token, language) ? null : mend(token);
     if (mended === null) continue;
     token.mended = mended;
     mendings.push({ start: token.start, end: token.end, text: token.text, to: mended });

@@ -128,10 +128,12 @@ export interface PreparedTraining {
 /**
  * Reads everything that a bot is taught with, once.
  * @param memory what the training before left
+ * @param options `slots`: whether it learns to find slots too, or knows intents alone
  */
 export function prepareTraining(
   document: BotDocument,
   memory: TrainingMemory = new TrainingMemory(),
+  { slots = true }: { slots?: boolean } = {},
 ): PreparedTraining {
   memory.open(document);
   const words = wordsOf(document);
@@ -148,7 +150,7 @@ export function prepareTraining(
   const needed = () => [
     ...taught.map(({ message }) => message.mended),
     ...background.map(({ mended }) => mended),
-    ...textsForTaggers(document, readOnce),
+    ...(slots ? textsForTaggers(document, readOnce) : []),
   ];
   return {
     texts: encoded ? [...new Set(needed())] : [],
@@ -180,7 +182,7 @@ export function prepareTraining(
           check,
         }),
         words,
-        taggers: trainTaggers(document, { readText: readForTagger, vectors }, memory.taggers),
+        taggers: !slots ? {} : trainTaggers(document, { readText: readForTagger, vectors }, memory.taggers),
         unread: unreadOf(counted),
       };
     },

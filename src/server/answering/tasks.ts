@@ -1,3 +1,4 @@
+import type { BotDocument } from '../../core/bot/document.js';
 import type { PersonSaid } from '../../core/contract/try.js';
 import type { ConversationState, Step } from '../../core/converse/state.js';
 import type { TranscriptLine, Walkthrough, WalkthroughResult } from '../../core/converse/walkthrough.js';
@@ -5,6 +6,7 @@ import type { Vectors } from '../../core/encode/encoder.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { LineResult } from '../../core/measure/evaluate.js';
 import type { Explanation } from '../../core/recognise/explain.js';
+import type { SimulatedConversation } from '../../core/simulate/simulate.js';
 import type { Recognition } from '../../core/recognise/recognition.js';
 
 /** A model file in memory that threads share. */
@@ -37,6 +39,15 @@ export interface Tasks {
   readLines: {
     given: { model: SharedModel; lines: TestLine[]; now: string; vectors: Vectors };
     gives: LineResult[];
+  };
+  /** The texts whose vectors a bot needs that is taught to know intents alone; it is taught next. */
+  textsToTeach: { given: { document: BotDocument; key: string }; gives: string[] };
+  /** Teaches a bot to know intents alone. */
+  teach: { given: { document: BotDocument; key: string; vectors: Vectors }; gives: SharedModel };
+  /** Has a simulated customer talk with the bot; `null` where there is nothing to come for. */
+  simulate: {
+    given: { model: SharedModel; number: number; seed: number; now: string };
+    gives: SimulatedConversation | null;
   };
   /** Runs a walkthrough. */
   walk: {

@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import type { BotDocument } from '../../core/bot/document.js';
 import { readThrough } from '../../core/converse/readThrough.js';
 import { takeTurn } from '../../core/converse/takeTurn.js';
 import { textsOfTurn } from '../../core/converse/turn.js';
@@ -6,8 +7,10 @@ import { runWalkthrough } from '../../core/converse/walkthrough.js';
 import { vectorsByText, type Encoder, type Vectors } from '../../core/encode/encoder.js';
 import { readLines, taughtMessages } from '../../core/measure/evaluate.js';
 import { answer } from '../../core/recognise/answer.js';
-import { lookAtModelFile, ModelFileError, readModelFile } from '../../core/recognise/modelFile.js';
+import { lookAtModelFile, ModelFileError, readModelFile, writeModelFile } from '../../core/recognise/modelFile.js';
 import { openRecogniser, type Recogniser } from '../../core/recognise/open.js';
+import { prepareTraining, TrainingMemory, type PreparedTraining } from '../../core/recognise/train.js';
+import { simulate } from '../../core/simulate/simulate.js';
 import { loadEncoder } from '../encoder/load.js';
 import type { SharedModel, Task, TaskName, Tasks } from './tasks.js';
 
@@ -33,6 +36,15 @@ function open({ key, bytes }: SharedModel): Opened {
   const fresh = { recogniser: openRecogniser(document, model), taught: taughtMessages(document) };
   opened.set(key, fresh, { size: Math.min(bytes.length, MOST_OPEN) });
   return fresh;
+}
+
+/** What is about to be taught here, and what bots that were taught in part leave for the next. */
+let lesson: { key: string; prepared: PreparedTraining } | null = null;
+const memory = new TrainingMemory();
+
+function prepare(document: BotDocument, key: string): PreparedTraining {
+  if (lesson?.key !== key) lesson = { key, prepared: prepareTraining(document, memory, { slots: false }) };
+  return lesson.prepared;
 }
 
 /** Encodes texts that were not lately read. */
@@ -99,6 +111,17 @@ const DOERS: Doers = {
     const { recogniser, taught } = open(model);
     return readLines(recogniser, lines, { now, taught, encode: () => Promise.resolve(vectors) });
   },
+
+  textsToTeach: ({ document, key }) => Promise.resolve(prepare(document, key).texts),
+
+  teach({ document, key, vectors }) {
+    const model = prepare(document, key).train(vectors);
+    const shared = (size: number) => new Uint8Array(new SharedArrayBuffer(size));
+    return Promise.resolve({ key, bytes: writeModelFile(document, model, shared) });
+  },
+
+  simulate: ({ model, number, seed, now }, encoder) =>
+    simulate(open(model).recogniser, number, { seed, now, encode: (texts) => encode(encoder, texts) }),
 
   walk: ({ model, walkthrough, now, vectors }) =>
     Promise.resolve(runWalkthrough(open(model).recogniser, walkthrough, vectors, now)),

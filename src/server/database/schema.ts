@@ -242,6 +242,17 @@ export interface WalkthroughTable {
   hidden: HiddenFlag;
 }
 
+export interface TrialTable {
+  id: Generated<number>;
+  bot_id: number;
+  kind: string;
+  settings: Json;
+  revision: number;
+  reader: string;
+  made_at: string;
+  result: Json;
+}
+
 export interface Database {
   bot: BotTable;
   entity: EntityTable;
@@ -263,4 +274,5 @@ export interface Database {
   test_line: TestLineTable;
   test_run: TestRunTable;
   walkthrough: WalkthroughTable;
+  trial: TrialTable;
 }

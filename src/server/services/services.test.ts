@@ -8,6 +8,8 @@ import { AT, contextOf } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
+import type { TrialWish } from '../../core/contract/trial.js';
+import { emptyBot } from '../../core/bot/document.js';
 import type { BotEvent } from '../../core/contract/events.js';
 import { assemble, type Application } from '../application.js';
 import type { Context } from '../context.js';
@@ -20,6 +22,7 @@ import { writeBotFile } from '../../core/formats/botFile.js';
 import { findVectors } from '../repositories/vectors.js';
 import { createTestSet, lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
+import { trialsView } from '../views/trials.js';
 import type { BotService } from './bots.js';
 import { ConversationService } from './conversations.js';
 import type { ModelService } from './models.js';
@@ -389,19 +392,64 @@ describe('the services, with real workers and a real database', () => {
     expect(models.state(id)).toMatchObject({ state: 'current', settled: true });
   });
 
+  async function finished(botId: number, id: number) {
+    for (;;) {
+      const job = (await app.jobs.get(botId, id))!;
+      if (job.state !== 'running') return job;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  }
+
+  describe('trials', () => {
+    it('of every kind come to an end, and the last of each is kept', async () => {
+      const bot = await bots.get(await bots.create(me, english()));
+      const lines = [{ text: 'some tea for me', intent: 'order_tea' }];
+      const set = await createTestSet(db, bot.id, { name: 'tea', lines }, AT);
+      const wishes: TrialWish[] = [
+        { kind: 'cross-validation', repeats: 1 },
+        { kind: 'learning curve' },
+        { kind: 'noise', set, strength: 1 },
+        { kind: 'customers', conversations: 6, seed: 2 },
+      ];
+      for (const wish of wishes) {
+        const started = await app.trials.start(bot, wish);
+        expect((await app.trials.start(bot, wish)).id).toBe(started.id);
+        expect(await finished(bot.id, started.id)).toMatchObject({ state: 'done', kind: wish.kind });
+      }
+      const { trials } = await trialsView(app, bot.id);
+      expect(trials['cross-validation']!.result).toMatchObject({ folds: 5, repeats: 1 });
+      expect(trials['learning curve']!.result.points).toHaveLength(4);
+      expect(trials.noise!.result).toMatchObject({ set: { id: set, name: 'tea' }, lines: 1 });
+      expect(trials.customers!.result.conversations).toHaveLength(6);
+      expect(trials.customers).toMatchObject({ revision: bot.revision, settings: { seed: 2, conversations: 6 } });
+      // With the same seed it is the same, to the digit.
+      const again = await app.trials.start(bot, wishes[0]!);
+      await finished(bot.id, again.id);
+      expect((await trialsView(app, bot.id)).trials['cross-validation']!.result).toEqual(
+        trials['cross-validation']!.result,
+      );
+    });
+
+    it('are refused where there is nothing to try', async () => {
+      const bot = await bots.get(await bots.create(me, emptyBot('Empty')));
+      await expect(app.trials.start(bot, { kind: 'cross-validation' })).rejects.toThrow('Two intents');
+      await expect(app.trials.start(bot, { kind: 'noise' })).rejects.toThrow('test set');
+    });
+
+    it('stop when told to, and keep nothing', async () => {
+      const bot = await bots.get(await bots.create(me, english()));
+      const { id } = await app.trials.start(bot, { kind: 'cross-validation', repeats: 20 });
+      expect(app.jobs.stop(bot.id, id)).toBe(true);
+      expect((await finished(bot.id, id)).state).toBe('stopped');
+      expect((await trialsView(app, bot.id)).trials['cross-validation']).toBeNull();
+    });
+  });
+
   describe('test runs', () => {
     const lines = Array.from({ length: 70 }, (_, index) => ({
       text: `what are your opening hours on day ${index}`,
       intent: 'opening_hours',
     }));
-
-    async function finished(botId: number, id: number) {
-      for (;;) {
-        const job = (await app.jobs.get(botId, id))!;
-        if (job.state !== 'running') return job;
-        await new Promise((resolve) => setTimeout(resolve, 20));
-      }
-    }
 
     it('read every line and keep the measures', async () => {
       const bot = await bots.get(await bots.create(me, english()));

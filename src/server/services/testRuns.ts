@@ -1,24 +1,17 @@
 import type { Kysely } from 'kysely';
 import type { JobView } from '../../core/contract/job.js';
-import { ENCODER_VERSION } from '../../core/encode/encoder.js';
-import { MODEL_VERSION } from '../../core/recognise/intentModel.js';
-import { measure, type LineResult } from '../../core/measure/evaluate.js';
+import { READER } from '../../core/recognise/modelFile.js';
+import { measure } from '../../core/measure/evaluate.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Answering } from '../answering/answering.js';
 import type { Database } from '../database/schema.js';
 import type { StoredBot } from '../repositories/bots.js';
 import { readTestLines, saveTestRun } from '../repositories/tests.js';
-import { batchesOf } from '../slices.js';
 import { localNow } from '../time.js';
 import type { EncodingService } from './encoding.js';
 import type { JobService, RunningJob } from './jobs.js';
+import { readInBulk } from './lineReading.js';
 import type { ModelService } from './models.js';
-
-/** Lines read at a stretch, before other work goes on. */
-const STRETCH = 32;
-
-/** What read the lines, beside the bot as it stood: with the same weights the figures are the same, to the digit. */
-const READER = `model ${MODEL_VERSION}, ${ENCODER_VERSION}`;
 
 /** What test runs take. */
 export interface TestRunParts {
@@ -50,18 +43,10 @@ export class TestRunService {
   }
 
   async #run(bot: StoredBot, testSetId: number, lines: TestLine[], job: RunningJob): Promise<number> {
-    const { database, answering, models, encoding } = this.#parts;
+    const { database, models } = this.#parts;
     const current = await models.current(bot);
-    const model = await models.shared(current);
-    const now = localNow(bot.document.timeZone);
-    const results: LineResult[] = [];
-    for (const some of batchesOf(lines, STRETCH)) {
-      const messages = some.map(({ text }) => text);
-      const texts = await answering.run('bulk', 'textsOf', { model, messages, as: 'lines' });
-      const vectors = await encoding.vectorsOf(texts, { progress: () => job.check() });
-      results.push(...(await answering.run('bulk', 'readLines', { model, lines: some, now, vectors })));
-      job.progress(results.length);
-    }
+    const reading = { model: await models.shared(current), lines, now: localNow(bot.document.timeZone) };
+    const results = await readInBulk(this.#parts, reading, (read) => job.progress(read));
     const evaluation = measure(
       results,
       bot.document.intents.map((intent) => intent.name),

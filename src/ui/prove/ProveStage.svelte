@@ -139,6 +139,7 @@
 <div class="prove">
   <div class="tools">
     <h1>Prove</h1>
+    <a href="{base}/trials">Trials</a>
     {#if view.testSets.length > 0}
       <Choice
         label="Test set"

@@ -39,6 +39,9 @@ function leaveForm(turn: Turn): Reply | null {
   const current = openForm(turn);
   if (!hearing.says('leave') || (!current && state.choosing === null && state.offered === null)) return null;
   if (doesWhatIsAsked(turn)) return null;
+  // "Leave it, it is right", said of what was read back.
+  const readBack = current !== null && current.open.stage !== 'filling';
+  if (readBack && hearing.onlySteers && hearing.says('yes') && !hearing.says('no')) return null;
   const other = hearing.onlySteers ? null : acceptedIn(matter);
   // "Scrap that, make it four": what follows goes on with the form.
   if (current && other === null && !hearing.onlySteers) {

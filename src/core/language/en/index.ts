@@ -39,6 +39,7 @@ import { SPELT } from './spelt.js';
 import { STRETCHES } from './stretches.js';
 import { TEXTS } from './texts.js';
 import { readTime } from './times.js';
+import { CUSTOMERS } from './customers.js';
 import { VALUES } from './values.js';
 import { WISHES } from './wishes.js';
 import { asks, classOf, isEdge, isVerbAfter } from './wordClasses.js';
@@ -96,6 +97,7 @@ export const ENGLISH = {
   naming: NAMING,
   references: REFERENCES,
   noise: NOISE,
+  customers: CUSTOMERS,
   periods: SAID_PERIODS,
   examples: EXAMPLES,
 } as const satisfies Language;

@@ -1,0 +1,216 @@
+import type { Kysely } from 'kysely';
+import type { JobView } from '../../core/contract/job.js';
+import type { TrialKind, TrialResults, TrialWish } from '../../core/contract/trial.js';
+import type { TestLine } from '../../core/formats/testFile.js';
+import { languageOf } from '../../core/language/index.js';
+import { crossValidation } from '../../core/measure/crossValidation.js';
+import type { LineResult } from '../../core/measure/evaluate.js';
+import { foldsOf, withShare, type TaughtInPart } from '../../core/measure/folds.js';
+import { learningCurve, SHARES, type CurveReading } from '../../core/measure/learningCurve.js';
+import { noiseTrial, noisyLines } from '../../core/measure/noiseTrial.js';
+import { NOISES } from '../../core/noise/index.js';
+import { READER } from '../../core/recognise/modelFile.js';
+import { simulatedFigures } from '../../core/simulate/figures.js';
+import type { SimulatedConversation } from '../../core/simulate/simulate.js';
+import type { Answering } from '../answering/answering.js';
+import type { SharedModel } from '../answering/tasks.js';
+import type { Database } from '../database/schema.js';
+import { InputError } from '../errors.js';
+import type { StoredBot } from '../repositories/bots.js';
+import { listTestSets, readTestLines } from '../repositories/tests.js';
+import { saveTrial } from '../repositories/trials.js';
+import { localNow } from '../time.js';
+import type { EncodingService } from './encoding.js';
+import type { JobService, RunningJob } from './jobs.js';
+import { readInBulk } from './lineReading.js';
+import type { ModelService } from './models.js';
+
+/** What trials take. */
+export interface TrialParts {
+  database: Kysely<Database>;
+  answering: Answering;
+  models: ModelService;
+  encoding: EncodingService;
+  jobs: JobService;
+}
+
+/** A trial that is about to begin: how many steps it has, and the work. */
+interface Plan<Kind extends TrialKind> {
+  total: number;
+  work: (job: RunningJob) => Promise<TrialResults[Kind]>;
+}
+
+const FOLDS = 5;
+const USUAL = { seed: 1, repeats: 3, strength: 0.5, conversations: 120 };
+
+const utterancesOf = ({ document }: TaughtInPart): number =>
+  document.intents.reduce((sum, { utterances }) => sum + utterances.length, 0);
+
+/** A wish, with what it leaves out as usual. */
+type Settings = TrialWish & typeof USUAL;
+
+/** Puts bots through trials in the background. */
+export class TrialService {
+  readonly #parts: TrialParts;
+
+  constructor(parts: TrialParts) {
+    this.#parts = parts;
+  }
+
+  /**
+   * Begins a trial and comes back at once; one of the same kind that goes on already is told of.
+   * @throws InputError where there is nothing to try
+   */
+  async start(bot: StoredBot, wish: TrialWish): Promise<JobView> {
+    const { database, jobs } = this.#parts;
+    const going = jobs.running(bot.id, wish.kind);
+    if (going) return going;
+    const { kind } = wish;
+    const { seed, repeats, strength, conversations } = USUAL;
+    const settings = {
+      kind,
+      set: wish.set,
+      seed: wish.seed ?? seed,
+      repeats: wish.repeats ?? repeats,
+      strength: wish.strength ?? strength,
+      conversations: wish.conversations ?? conversations,
+    };
+    const plan = await this.#plan(bot, settings);
+    const { view } = await jobs.start(bot.id, { kind, total: plan.total }, async (job) => {
+      const result = await plan.work(job);
+      const made = { kind, settings, revision: bot.revision, reader: READER, madeAt: new Date().toISOString() };
+      return saveTrial(database, bot.id, { ...made, result });
+    });
+    return view;
+  }
+
+  #plan(bot: StoredBot, settings: Settings): Plan<TrialKind> | Promise<Plan<TrialKind>> {
+    switch (settings.kind) {
+      case 'cross-validation':
+        return this.#crossValidation(bot, settings);
+      case 'learning curve':
+        return this.#learningCurve(bot, settings);
+      case 'noise':
+        return this.#noise(bot, settings);
+      case 'customers':
+        return this.#customers(bot, settings);
+    }
+  }
+
+  #crossValidation(bot: StoredBot, { seed, repeats }: Settings): Plan<'cross-validation'> {
+    const { document } = bot;
+    requireUtterances(bot);
+    return {
+      total: repeats * FOLDS,
+      work: async (job) => {
+        const all: LineResult[][] = [];
+        for (let repeat = 0; repeat < repeats; repeat++) {
+          const lines: LineResult[] = [];
+          for (const [at, fold] of foldsOf(document, FOLDS, seed + repeat).entries()) {
+            lines.push(...(await this.#readInPart(bot, fold, job)));
+            job.progress(repeat * FOLDS + at + 1);
+          }
+          all.push(lines);
+        }
+        return crossValidation(document, all, { folds: FOLDS, seed });
+      },
+    };
+  }
+
+  #learningCurve(bot: StoredBot, { seed }: Settings): Plan<'learning curve'> {
+    const { document } = bot;
+    requireUtterances(bot);
+    return {
+      total: FOLDS * SHARES.length,
+      work: async (job) => {
+        const readings: CurveReading[] = [];
+        for (const fold of foldsOf(document, FOLDS, seed)) {
+          for (const share of SHARES) {
+            const part = { document: withShare(fold.document, share, seed), lines: fold.lines };
+            const lines = await this.#readInPart(bot, part, job);
+            readings.push({ share, taught: utterancesOf(part), lines });
+            job.progress(readings.length);
+          }
+        }
+        return learningCurve(document, readings, seed);
+      },
+    };
+  }
+
+  async #noise(bot: StoredBot, { set, seed, strength }: Settings): Promise<Plan<'noise'>> {
+    const { database } = this.#parts;
+    const sets = await listTestSets(database, bot.id);
+    const chosen = sets.find(({ id }) => id === set) ?? (set === undefined ? sets[0] : undefined);
+    const lines = chosen && (await readTestLines(database, bot.id, chosen.id));
+    if (!chosen || !lines || lines.length === 0)
+      throw new InputError('Noise is put into the lines of a test set. Make or bring in one first.');
+    return {
+      total: lines.length * (NOISES.length + 1),
+      work: async (job) => {
+        const model = await this.#model(bot);
+        let done = 0;
+        const read = async (some: readonly TestLine[]) => {
+          const results = await this.#read(bot, { model, lines: some }, (own) => job.progress(done + own));
+          done += some.length;
+          return results;
+        };
+        const clean = await read(lines);
+        const trials = [];
+        for (const noise of NOISES) {
+          const noisy = noisyLines(lines, noise, { strength, seed, language: languageOf(bot.document) });
+          trials.push(noiseTrial(noise, clean, await read(noisy), seed));
+        }
+        return { set: { id: chosen.id, name: chosen.name }, lines: lines.length, trials };
+      },
+    };
+  }
+
+  #customers(bot: StoredBot, { seed, conversations: total }: Settings): Plan<'customers'> {
+    return {
+      total,
+      work: async (job) => {
+        const model = await this.#model(bot);
+        const now = localNow(bot.document.timeZone);
+        const conversations: SimulatedConversation[] = [];
+        for (let number = 0; number < total; number++) {
+          const one = await this.#parts.answering.run('bulk', 'simulate', { model, number, seed, now });
+          if (one) conversations.push(one);
+          job.progress(number + 1);
+        }
+        return { now, figures: simulatedFigures(conversations), conversations };
+      },
+    };
+  }
+
+  async #model(bot: StoredBot): Promise<SharedModel> {
+    const { models } = this.#parts;
+    return models.shared(await models.current(bot));
+  }
+
+  /** Teaches a part of a bot, and reads with it the lines that it was not taught. */
+  async #readInPart(bot: StoredBot, { document, lines }: TaughtInPart, job: RunningJob): Promise<LineResult[]> {
+    const { answering, encoding } = this.#parts;
+    const key = `part ${bot.id} ${nextPart++}`;
+    const texts = await answering.run('bulk', 'textsToTeach', { document, key });
+    const vectors = await encoding.vectorsOf(texts, { progress: () => job.check() });
+    const model = await answering.run('bulk', 'teach', { document, key, vectors });
+    return this.#read(bot, { model, lines }, () => job.check());
+  }
+
+  #read(
+    bot: StoredBot,
+    { model, lines }: { model: SharedModel; lines: readonly TestLine[] },
+    progress: (read: number) => void,
+  ): Promise<LineResult[]> {
+    return readInBulk(this.#parts, { model, lines, now: localNow(bot.document.timeZone) }, progress);
+  }
+}
+
+/** Parts of bots get names that no other has. */
+let nextPart = 1;
+
+function requireUtterances({ document }: StoredBot): void {
+  const taught = document.intents.filter(({ utterances }) => utterances.length > 1);
+  if (taught.length < 2)
+    throw new InputError('Two intents with two utterances each are needed: some are taught, and the others read.');
+}
