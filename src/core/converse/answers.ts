@@ -3,6 +3,7 @@ import { findEntity, findIntent, kindOf, kindOfSlot, type Form, type Slot } from
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { sharesWord } from './ends.js';
 import { bareNumber, contentStems, numberFor, onlyValue, saysSomething } from './fits.js';
+import type { Language } from '../language/language.js';
 import { freeValue, mayBe, TAKES_ANY_WORDS } from './freeWords.js';
 import { namedSlots } from './named.js';
 import type { OpenForm } from './state.js';
@@ -95,7 +96,20 @@ function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, Sl
     corrects(open.values, given) && (turn.language.clauses.alters(turn.hearing.folded) || kind !== 'free');
   const value = freeValue(words, turn.language);
   if (altered || asksForElse(filling, value) || (kind !== 'free' && isCode(turn, value))) return undefined;
-  return mayBe(kind, value, turn.language) ? value : undefined;
+  if (mayBe(kind, value, turn.language)) return value;
+  return kind === 'person' ? nameWithin(words, turn.language) : undefined;
+}
+
+const FULL_NAMES = /\p{Lu}[\p{L}'’-]+(?:\s+\p{Lu}[\p{L}'’-]+){1,2}/gu;
+
+/** "Hmm, good question, it's Priya Shah I suppose": the one full name within an answer to the question for one. */
+function nameWithin(words: string, language: Language): string | undefined {
+  const names = (words.match(FULL_NAMES) ?? []).filter(
+    (name) =>
+      mayBe('person', name, language) &&
+      name.split(/\s+/u).some((word) => !language.dictionary.has(word.toLowerCase())),
+  );
+  return names.length === 1 ? names[0] : undefined;
 }
 
 /** A figure that is all an answer says fills the slot that was asked for, and no other. */

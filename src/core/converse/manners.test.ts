@@ -61,6 +61,12 @@ testManners('cycleShop', {
     },
   ],
   'a no ends things': [
+    { name: 'a letter for yes', lines: ['cancel WL-2041', 'y'], outcome: 'completed' },
+    {
+      name: 'that it is right after all',
+      lines: ['cancel WL-2041', ['leave it, it is right', /\w/]],
+      outcome: 'completed',
+    },
     { name: 'no, keep it', lines: ['cancel WL-2041', ['no, keep it', /left that/], 'ok', 'yes'], outcome: 'cancelled' },
     { name: 'cancelling nothing', lines: ['cancel WL-2041', "don't cancel anything"], outcome: 'cancelled' },
     { name: 'a second no', lines: ['cancel WL-2041', ['no', /change/], 'no'], outcome: 'cancelled' },

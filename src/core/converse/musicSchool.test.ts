@@ -19,7 +19,33 @@ testManners('musicSchool', {
       slots: { day: '2026-03-15' },
     },
   ],
+  changes: [
+    {
+      name: 'a day that is held is changed to another, though both could be a stretch',
+      lines: ['violin lessons, beginner', 'friday at 5', ['can we change friday to saturday', /Who is it for/]],
+      slots: { day: '2026-03-07' },
+    },
+    {
+      name: 'a value that is held is changed, though another intent changes things too',
+      lines: [
+        'violin lessons, beginner',
+        'friday at 5',
+        ['sorry, can we change violin to cello', /Who is it for/],
+        ['actually could you swap the cello for the drums', /Who is it for/],
+      ],
+      slots: { instrument: 'drums', day: '2026-03-06' },
+    },
+  ],
   names: [
+    {
+      name: 'a full name among other words',
+      lines: [
+        'violin lessons, beginner',
+        'friday at 5',
+        ["oh let me think, it's Priya Shah I suppose, if that is all right with you", /old/],
+      ],
+      slots: { pupil: 'Priya Shah' },
+    },
     {
       name: 'whose name it is',
       lines: [

@@ -4,7 +4,7 @@ import { languageOf } from '../language/index.js';
 import type { Language } from '../language/language.js';
 import { namesNoDay } from '../recognise/finders/dates/noDay.js';
 import type { SlotReading } from '../recognise/slots.js';
-import { showValue, type SlotValue, type Value } from '../recognise/value.js';
+import { sameValue, showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
@@ -242,6 +242,29 @@ function asOneChoice(text: string, readings: readonly SlotReading[], { values }:
   return kept;
 }
 
+/** "Change the tea to the class": what is held is named only to say what is to be in its place. */
+function isReplaced(
+  { text, readings }: Read,
+  { slot, value, start, end }: SlotReading,
+  { changes }: Language,
+  held: Readonly<Record<string, SlotValue>>,
+): boolean {
+  if (!sameValue(value, held[slot]) || changes.tells(text.slice(0, start), text.slice(end)) >= 0) return false;
+  return readings.some((other) => other.slot === slot && other.start > end && !sameValue(other.value, value));
+}
+
+/** "Change Friday to Saturday", of a day that is held, is no stretch from one to the other. */
+function newEnd(
+  text: string,
+  reading: SlotReading,
+  { changes }: Language,
+  held: Readonly<Record<string, SlotValue>>,
+): SlotReading {
+  const [from, to] = typeof reading.value === 'string' ? reading.value.split('/') : [];
+  const isChange = to !== undefined && sameValue(from, held[reading.slot]);
+  return isChange && changes.asksToChange(text.slice(0, reading.start)) ? { ...reading, value: to } : reading;
+}
+
 /**
  * Gathers what was read in a message into one value a slot. Two values for a slot that holds one are to be asked about,
  * the parts of one sum are added, and what cannot be is told to be wrong; nothing is dropped in silence.
@@ -256,7 +279,10 @@ export function gatherValues(
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
   const language = languageOf(document);
-  const near = readings.map((reading) => {
+  const meant = readings
+    .filter((reading) => !isReplaced({ text, readings }, reading, language, held))
+    .map((reading) => newEnd(text, reading, language, held));
+  const near = meant.map((reading) => {
     const own = inHalf(document, form, reading, held);
     return own.slot === asked ? own : nearHeld(own, held[own.slot], { today, language });
   });

@@ -3,10 +3,11 @@ import { findIntent, formOfIntent, kindOf, type Form } from '../bot/document.js'
 import { allWordings } from '../bot/localised.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
-import type { SlotValue } from '../recognise/value.js';
+import { sameValue, type SlotValue } from '../recognise/value.js';
+import { foldPhrase } from '../text/foldPhrase.js';
 import { contentStems, hasWord, onlyValue, saysSomething } from './fits.js';
 import type { Language } from '../language/language.js';
-import type { OfferedIntent } from './state.js';
+import type { OfferedIntent, OpenForm } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
 import { gatherValues, type GivenValues } from './values.js';
 
@@ -37,6 +38,20 @@ export function readingsFor(turn: Turn, intent: string, asked: string | null, wi
   if (!within) return readings;
   const stretches = joinedStretches(turn.text, within, turn.language);
   return readings.filter(({ start, end }) => stretches.some((part) => part.start <= start && end <= part.end));
+}
+
+/** "Can we change the tea to the class": what a slot of the open form holds is named, with what is to be in its place. */
+export function replacesHeld(turn: Turn, open: OpenForm, within: Stretches): boolean {
+  if (!within.some(({ start, end }) => turn.language.clauses.alters(foldPhrase(turn.text.slice(start, end)))))
+    return false;
+  const readings = readingsFor(turn, open.intent, open.asked, within);
+  return Object.entries(open.values).some(([slot, held]) => {
+    const own = readings.filter((reading) => reading.slot === slot);
+    // "From Friday to Saturday" is read as one stretch.
+    const fromHeld = own.some(({ value }) => typeof value === 'string' && value.startsWith(`${String(held)}/`));
+    const both = own.some(({ value }) => sameValue(value, held)) && own.some(({ value }) => !sameValue(value, held));
+    return fromHeld || both;
+  });
 }
 
 const SIGNS = /[-−+£$€#(]/u;

@@ -104,6 +104,8 @@ export interface ValueWords {
 
 /** What is changed, and what it is changed to. */
 export interface ChangeWords {
+  /** Whether words ask for something to be otherwise: "can we move it". */
+  asksToChange: (words: string) => boolean;
   /** Whether a slot's name says that it holds what was until now, and what is to be. */
   isFormerName: (name: string) => boolean;
   isComingName: (name: string) => boolean;

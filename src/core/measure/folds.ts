@@ -9,7 +9,7 @@ export interface TaughtInPart {
 }
 
 /** In an order of its own for each seed (Fisher and Yates). */
-export function shuffled<Item>(items: readonly Item[], random: () => number): Item[] {
+function shuffled<Item>(items: readonly Item[], random: () => number): Item[] {
   const order = [...items];
   for (let last = order.length - 1; last > 0; last--) {
     const other = Math.floor(random() * (last + 1));

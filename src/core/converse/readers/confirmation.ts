@@ -33,6 +33,7 @@ import {
   isSmallTalk,
   offeredCandidates,
   offeredFrom,
+  replacesHeld,
   saysOnlyValues,
   valuesFor,
   wishesOf,
@@ -47,8 +48,11 @@ const asksNothing = ({ question, request, folded }: Clause, { naming }: Language
 /** The other wishes of a message, beside what it says to the read-back. */
 function otherWishes(turn: Turn, form: Form, open: OpenForm): Wanted[] {
   const current = open.intent;
-  const wishes = wishesOf(turn).filter(({ intent }) => intent !== current);
-  if (wishes.length > 0) return wishes;
+  const replaces = replacesHeld(turn, open, turn.hearing.content);
+  const wishes = wishesOf(turn).filter(
+    ({ intent }) => intent !== current && (!replaces || onlyReplies(turn.document, intent)),
+  );
+  if (wishes.length > 0 || replaces) return wishes;
   const accepted = turn.hearing.onlySteers ? null : acceptedIn(turn.matter);
   const { content } = turn.hearing;
   const given = Object.keys(valuesFor(turn, current, { within: content }).given);

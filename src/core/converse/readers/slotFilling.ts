@@ -4,7 +4,6 @@ import { actOnIntent } from '../act.js';
 import { answered, answerWords, corrects, namesSomething, type Filling } from '../answers.js';
 import { changeEnd } from '../ends.js';
 import { saysSomething } from '../fits.js';
-import { foldPhrase } from '../../text/foldPhrase.js';
 import { freeValue } from '../freeWords.js';
 import type { Clause } from '../hear.js';
 import { askForNamed, namedSlots } from '../named.js';
@@ -37,21 +36,11 @@ import {
   isSmallTalk,
   offeredFrom,
   onlyValues,
-  readingsFor,
+  replacesHeld,
   saysOnlyValues,
   valuesFor,
   type Stretches,
 } from '../wishes.js';
-
-/** "Can we change the tea to the class": what a slot holds is named, with what is to be in its place. */
-function replacesHeld({ turn, open }: Filling, part: ReadPart): boolean {
-  if (!turn.language.clauses.alters(foldPhrase(turn.text.slice(part.start, part.end)))) return false;
-  const readings = readingsFor(turn, open.intent, open.asked, [part]);
-  return Object.entries(open.values).some(([slot, held]) => {
-    const own = readings.filter((reading) => reading.slot === slot);
-    return own.some(({ value }) => sameValue(value, held)) && own.some(({ value }) => !sameValue(value, held));
-  });
-}
 
 /** Parts of a message that ask for something else than the open form. */
 function foreignParts(filling: Filling): ReadPart[] {
@@ -63,7 +52,7 @@ function foreignParts(filling: Filling): ReadPart[] {
     const answers =
       asked !== undefined &&
       valuesFor(turn, open.intent, { asked: asked.name, within: [part] }).given[asked.name] !== undefined;
-    return part.request && !answers && !replacesHeld(filling, part);
+    return part.request && !answers && !replacesHeld(turn, open, [part]);
   });
 }
 

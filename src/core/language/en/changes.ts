@@ -7,6 +7,7 @@ const COMING_NAME = /(?:^|[_-])(?:new|next|wanted|changed|revised|right|correct)
 const BEFORE = new RegExp(
   `(?<=^|\\P{L})(?:(?<former>${[
     'from',
+    '(?:change|swap|switch|exchange|replace)(?= +(?:(?:the|my|our|that|this) +)*$)',
     'instead of',
     'rather than',
     'in place of',
@@ -54,7 +55,11 @@ const CORRECTS = /^[\s,.;–-]*(?:(?:no|or|sorry|wait|actually|i mean|rather)[\s
 /** "The fourth through the seventh" is one stretch; "from the fourth to the seventh" is a change. */
 const STRETCH = /through|thru|between|until|till|[-–]/iu;
 
+const ASKS_TO_CHANGE =
+  /(?<!\p{L})(?:chang|mov|swap|switch|shift|postpon|rebook|reschedul|bring|push|put|alter)\p{L}*/iu;
+
 export const CHANGES: ChangeWords = {
+  asksToChange: (words) => ASKS_TO_CHANGE.test(words),
   isFormerName: (name) => FORMER_NAME.test(name),
   isComingName: (name) => COMING_NAME.test(name),
   tells(before, after) {
