@@ -8,6 +8,7 @@ import { EventHub } from './events.js';
 import { FileThread } from './files/files.js';
 import { ModelStore } from './models/store.js';
 import { databaseFile, dataFolder, modelFolder } from './paths.js';
+import { AfterEdits } from './services/afterEdits.js';
 import { BotService } from './services/bots.js';
 import { ConversationService } from './services/conversations.js';
 import { EncodingService } from './services/encoding.js';
@@ -44,12 +45,14 @@ export interface Surroundings {
   report: (error: unknown, botId: number) => void;
   /** How writing goes. */
   trouble?: Trouble;
+  /** How long a bot must be left alone for an edit session to be over, in milliseconds. */
+  quiet?: number;
 }
 
 /** Puts the services together over a database. */
 export function assemble(
   database: Kysely<Database>,
-  { log, models: folder, report, trouble = new Trouble() }: Surroundings,
+  { log, models: folder, report, trouble = new Trouble(), quiet }: Surroundings,
 ): Application {
   const answering = new Answering();
   const events = new EventHub();
@@ -59,6 +62,10 @@ export function assemble(
   const files = new FileThread();
   const store = new ModelStore(folder);
   const models = new ModelService({ database, answering, encoding, store, events, walkthroughRuns, report });
+  const bots = new BotService({ database, models, events, files, jobs });
+  const testRuns = new TestRunService({ database, answering, models, encoding, jobs });
+  const afterEdits = new AfterEdits({ database, bots, testRuns, report }, quiet);
+  models.whenCurrent((botId) => afterEdits.note(botId));
   return {
     database,
     log,
@@ -66,12 +73,13 @@ export function assemble(
     jobs,
     events,
     encoding,
-    bots: new BotService({ database, models, events, files, jobs }),
+    bots,
     conversations: new ConversationService(database, models),
-    testRuns: new TestRunService({ database, answering, models, encoding, jobs }),
+    testRuns,
     trials: new TrialService({ database, answering, models, encoding, jobs }),
     health: new HealthService(database, models, log, trouble),
     async close() {
+      afterEdits.close();
       events.close();
       jobs.close();
       await models.close();

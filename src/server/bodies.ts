@@ -1,6 +1,6 @@
 import { MOST } from '../core/bot/limits.js';
 import { flag, name, parts, text } from '../core/shape/shapes.js';
-import { array, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
+import { array, boolean, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
 import { TRIAL_KINDS } from '../core/contract/trial.js';
 import type { PersonSaid } from '../core/contract/try.js';
 
@@ -55,6 +55,13 @@ export const testLineChangeBody = parts({
 });
 
 export const testLineIdsBody = parts({ ids: lineIds() });
+
+/** Which kept state of the bot reads a test set. */
+export const runBody = parts({ state: number().integer().min(1).strict().optional() });
+
+export const testSetChangeBody = parts({ afterEdits: boolean().strict().required() });
+
+export const stateBody = parts({ name: text(MOST.name).required('Give the state a name.') });
 
 const wholeFrom1 = (most: number) => number().integer().min(1).max(most).strict().optional();
 

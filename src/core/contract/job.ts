@@ -16,7 +16,7 @@ export interface JobView {
   total: number;
   /** `null` where that cannot be told. */
   secondsLeft: number | null;
-  /** A sentence, where it did not come to its end. */
+  /** A sentence, where it did not come to its end, or where screens are to be told what came of it. */
   message: string | null;
   /** What came of it: a test run, or a trial. */
   result: number | null;

@@ -10,6 +10,16 @@ export interface TestSetSummary {
   id: number;
   name: string;
   lines: number;
+  /** Whether it is run after each edit session. */
+  afterEdits: boolean;
+}
+
+/** A bot as it was kept by a name. */
+export interface KeptState {
+  id: number;
+  name: string;
+  revision: number;
+  keptAt: string;
 }
 
 /** A test line that did not come out right, or was not matched. */
@@ -25,6 +35,8 @@ export interface RunSummary {
   ranAt: string;
   revision: number;
   reader: string | null;
+  /** The kept state of the bot that was read with; `null`: the bot as it was then. */
+  state: string | null;
   /** Lines that count. */
   lines: number;
   accuracy: number | null;
@@ -63,6 +75,8 @@ export interface ProveView {
   run: (RunSummary & { evaluation: Evaluation; wrong: WrongLine[]; taught: string[] }) | null;
   /** The newest first. */
   runs: RunSummary[];
+  /** The newest first. */
+  states: KeptState[];
   /** With the run before it, or the one that was asked for; `null` where there is none. */
   comparison: ComparisonView | null;
   /** The lines of the set, where these are asked for; a very long set gives its first. */

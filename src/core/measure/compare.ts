@@ -89,12 +89,16 @@ export function compareRuns(before: readonly LineResult[], after: readonly LineR
 
 const points = (share: number): string => `${share < 0 ? '−' : '+'}${Math.abs(share * 100).toFixed(1)}`;
 
+/** What a change did to a test set, in short. */
+export const comparisonInShort = ({ mended, broken, before, after }: RunComparison): string =>
+  `${mended.length} mended, ${broken.length} broken: ${(before * 100).toFixed(1)} % right before, ${(after * 100).toFixed(1)} % now.`;
+
 /** What a comparison says, in words. */
 export function comparisonInWords(comparison: RunComparison): string {
   const { lines, apart, before, after, difference, mended, broken, chance } = comparison;
   if (difference === null) return 'No line counts in both.';
   const [changed, share] = [mended.length + broken.length, (figure: number) => `${(figure * 100).toFixed(1)} %`];
-  const head = `Of ${lines} lines ${mended.length} were mended and ${broken.length} broken: ${share(before)} right before, ${share(after)} now`;
+  const head = `Of ${lines} ${lines === 1 ? 'line' : 'lines'} ${mended.length} ${mended.length === 1 ? 'was' : 'were'} mended and ${broken.length} broken: ${share(before)} right before, ${share(after)} now`;
   const others = apart === 0 ? '' : ` ${apart} that only one of the two has ${apart === 1 ? 'is' : 'are'} left out.`;
   if (changed === 0) return `${head}; nothing changed.${others}`;
   const bounds = `${points(difference.figure)} points, and between ${points(difference.low)} and ${points(difference.high)} on other lines like these`;

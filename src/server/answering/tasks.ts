@@ -40,10 +40,10 @@ export interface Tasks {
     given: { model: SharedModel; lines: TestLine[]; now: string; vectors: Vectors };
     gives: LineResult[];
   };
-  /** The texts whose vectors a bot needs that is taught to know intents alone; it is taught next. */
-  textsToTeach: { given: { document: BotDocument; key: string }; gives: string[] };
-  /** Teaches a bot to know intents alone. */
-  teach: { given: { document: BotDocument; key: string; vectors: Vectors }; gives: SharedModel };
+  /** The texts whose vectors a bot needs that is taught next; whether it learns to find slots too. */
+  textsToTeach: { given: { document: BotDocument; key: string; slots: boolean }; gives: string[] };
+  /** Teaches a bot, for no bot to keep. */
+  teach: { given: { document: BotDocument; key: string; slots: boolean; vectors: Vectors }; gives: SharedModel };
   /** Has a simulated customer talk with the bot; `null` where there is nothing to come for. */
   simulate: {
     given: { model: SharedModel; number: number; seed: number; now: string };

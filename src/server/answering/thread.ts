@@ -1,5 +1,4 @@
 import { LRUCache } from 'lru-cache';
-import type { BotDocument } from '../../core/bot/document.js';
 import { readThrough } from '../../core/converse/readThrough.js';
 import { takeTurn } from '../../core/converse/takeTurn.js';
 import { textsOfTurn } from '../../core/converse/turn.js';
@@ -42,8 +41,8 @@ function open({ key, bytes }: SharedModel): Opened {
 let lesson: { key: string; prepared: PreparedTraining } | null = null;
 const memory = new TrainingMemory();
 
-function prepare(document: BotDocument, key: string): PreparedTraining {
-  if (lesson?.key !== key) lesson = { key, prepared: prepareTraining(document, memory, { slots: false }) };
+function prepare({ document, key, slots }: Tasks['textsToTeach']['given']): PreparedTraining {
+  if (lesson?.key !== key) lesson = { key, prepared: prepareTraining(document, memory, { slots }) };
   return lesson.prepared;
 }
 
@@ -112,10 +111,11 @@ const DOERS: Doers = {
     return readLines(recogniser, lines, { now, taught, encode: () => Promise.resolve(vectors) });
   },
 
-  textsToTeach: ({ document, key }) => Promise.resolve(prepare(document, key).texts),
+  textsToTeach: (given) => Promise.resolve(prepare(given).texts),
 
-  teach({ document, key, vectors }) {
-    const model = prepare(document, key).train(vectors);
+  teach({ vectors, ...given }) {
+    const { document, key } = given;
+    const model = prepare(given).train(vectors);
     const shared = (size: number) => new Uint8Array(new SharedArrayBuffer(size));
     return Promise.resolve({ key, bytes: writeModelFile(document, model, shared) });
   },

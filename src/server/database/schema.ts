@@ -204,6 +204,8 @@ export interface TestSetTable {
   bot_id: number;
   name: string;
   created_at: string;
+  /** 1 when it is run after each edit session. */
+  after_edits: HiddenFlag;
   /** 1 when it was deleted; undo shows it again. */
   hidden: HiddenFlag;
 }
@@ -230,6 +232,8 @@ export interface TestRunTable {
   ran_at: string;
   /** The weights and the kind of model that read the lines; `null` for runs of versions that did not keep it. */
   reader: string | null;
+  /** The name of the state that was kept, where the bot was read as it was then. */
+  state: ColumnType<string | null, string | null | undefined, string | null>;
   evaluation: Json;
   results: Json;
 }
@@ -240,6 +244,15 @@ export interface WalkthroughTable {
   name: string;
   body: Json;
   hidden: HiddenFlag;
+}
+
+export interface KeptStateTable {
+  id: Generated<number>;
+  bot_id: number;
+  name: string;
+  revision: number;
+  kept_at: string;
+  document: Json;
 }
 
 export interface TrialTable {
@@ -275,4 +288,5 @@ export interface Database {
   test_run: TestRunTable;
   walkthrough: WalkthroughTable;
   trial: TrialTable;
+  kept_state: KeptStateTable;
 }

@@ -272,7 +272,7 @@ describe('test sets', () => {
     expect(await readTestLines(db, botId, set)).toEqual(lines);
     await saveShown(db, botId, { shown: { part: 'test_line', ids, hidden: false }, label: 'add' }, BY);
     expect(await readTestLines(db, botId, set)).toEqual([...lines, { text: 'd', intent: 'y' }]);
-    expect(await listTestSets(db, botId)).toEqual([{ id: set, name: 'first', lines: 4 }]);
+    expect(await listTestSets(db, botId)).toEqual([{ id: set, name: 'first', lines: 4, afterEdits: false }]);
   });
 
   it('keep the place of a line that is changed, and give it back with undo', async () => {
@@ -327,7 +327,7 @@ describe('test sets', () => {
     const botId = await createBot(db, teaShop(), AT);
     const set = await createTestSet(db, botId, { name: 'first', lines }, AT);
     const evaluation = measure([], ['x']);
-    const plan = { testSetId: set, ranAt: AT, reader: 'model 1', evaluation, results: [] };
+    const plan = { testSetId: set, ranAt: AT, reader: 'model 1', state: null, evaluation, results: [] };
     const first = await saveTestRun(db, { ...plan, revision: 1 });
     const id = await saveTestRun(db, { ...plan, revision: 2 });
     expect(await lastTestRun(db, botId)).toEqual({ ...plan, id, revision: 2 });
@@ -356,7 +356,7 @@ describe('conversations and walkthroughs', () => {
     const id = await createConversation(db, botId, { person: 'me', startedAt: AT, state: start });
     const states = [start, { ...start, turns: 1 }, { ...start, turns: 2 }];
     for (const position of [0, 1]) {
-      const trace = { reader: 'r', why: 'w', recognition: null, before: {}, after: {} };
+      const trace = { reader: 'r', state: null, why: 'w', recognition: null, before: {}, after: {} };
       const turn = {
         position,
         said: { type: 'noInput' as const },

@@ -14,6 +14,8 @@ export interface TestRun {
   ranAt: string;
   /** The weights and the kind of model that read the lines; `null` where that was not kept. */
   reader: string | null;
+  /** The name of the kept state that read them; `null`: the bot as it was. */
+  state: string | null;
   evaluation: Evaluation;
   results: LineResult[];
 }
@@ -49,6 +51,7 @@ export async function listTestSets(db: Kysely<Database>, botId: number): Promise
     .select((query) => [
       'test_set.id',
       'test_set.name',
+      'test_set.after_edits',
       query
         .selectFrom('test_line')
         .whereRef('test_line.test_set_id', '=', 'test_set.id')
@@ -60,7 +63,28 @@ export async function listTestSets(db: Kysely<Database>, botId: number): Promise
     .where('hidden', '=', 0)
     .orderBy('test_set.id')
     .execute();
-  return rows.map(({ id, name, lines }) => ({ id, name, lines: lines ?? 0 }));
+  return rows.map(({ id, name, lines, after_edits }) => ({
+    id,
+    name,
+    lines: lines ?? 0,
+    afterEdits: after_edits === 1,
+  }));
+}
+
+/** Says whether a test set is run after each edit session. @returns whether there is such a set */
+export async function runAfterEdits(
+  db: Kysely<Database>,
+  botId: number,
+  { id, afterEdits }: { id: number; afterEdits: boolean },
+): Promise<boolean> {
+  const { numUpdatedRows } = await db
+    .updateTable('test_set')
+    .set({ after_edits: afterEdits })
+    .where('bot_id', '=', botId)
+    .where('id', '=', id)
+    .where('hidden', '=', 0)
+    .executeTakeFirst();
+  return numUpdatedRows > 0n;
 }
 
 function lineRow(testSetId: number, line: TestLine) {
@@ -201,6 +225,7 @@ export async function saveTestRun(db: Kysely<Database>, run: Omit<TestRun, 'id'>
       revision: run.revision,
       ran_at: run.ranAt,
       reader: run.reader,
+      state: run.state,
       evaluation: writeStored(EVALUATION, run.evaluation),
       results: writeStored(RESULTS, run.results),
     })
@@ -228,6 +253,7 @@ const asRunHead = (row: Omit<Selectable<TestRunTable>, 'results'>): Omit<TestRun
   revision: row.revision,
   ranAt: row.ran_at,
   reader: row.reader,
+  state: row.state,
   evaluation: readStored(EVALUATION, row.evaluation),
 });
 
@@ -257,7 +283,7 @@ export async function listTestRuns(
   testSetId: number,
   most: number,
 ): Promise<Omit<TestRun, 'results'>[]> {
-  const columns = ['id', 'test_set_id', 'revision', 'ran_at', 'reader', 'evaluation'] as const;
+  const columns = ['id', 'test_set_id', 'revision', 'ran_at', 'reader', 'state', 'evaluation'] as const;
   const rows = await runsOf(db, botId)
     .select(columns.map((column) => `test_run.${column}` as const))
     .where('test_set.id', '=', testSetId)

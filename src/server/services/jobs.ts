@@ -18,6 +18,8 @@ export interface RunningJob {
   check(): void;
   /** Tells how much is done; checks too. */
   progress(done: number): void;
+  /** Has screens told a sentence about what came of it. */
+  tell(sentence: string): void;
 }
 
 /** Long work that was begun. */
@@ -102,7 +104,10 @@ export class JobService {
       told = performance.now();
       this.#tell(view);
     };
-    const finished = this.#finish(view, work({ check, progress }));
+    const tell = (sentence: string) => {
+      view.message = sentence;
+    };
+    const finished = this.#finish(view, work({ check, progress, tell }));
     finished.catch(() => undefined);
     return { view, finished };
   }

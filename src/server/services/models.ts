@@ -72,6 +72,7 @@ export class ModelService {
   readonly #loading = new Turns<number>();
   readonly #queue: TrainingQueue;
   #closing = false;
+  #whenCurrent: (botId: number) => void = () => undefined;
 
   constructor(parts: ModelParts) {
     this.#parts = parts;
@@ -81,6 +82,11 @@ export class ModelService {
       failed: (wish, error) => this.#failed(wish, error),
       isWatched: (botId) => parts.events.isWatched(botId),
     });
+  }
+
+  /** Has somebody told each time that a model has come up with its bot. */
+  whenCurrent(told: (botId: number) => void): void {
+    this.#whenCurrent = told;
   }
 
   /**
@@ -274,7 +280,9 @@ export class ModelService {
     Object.assign(entry, { model: currentModel(stored, kept), predictions: null, seconds, fault: null });
     this.#tell(botId, entry);
     if (before && before.file !== file) await store.remove(before.file);
-    if (entry.wanted.revision === revision) void this.#walk(botId, entry);
+    if (entry.wanted.revision !== revision) return;
+    void this.#walk(botId, entry);
+    this.#whenCurrent(botId);
   }
 
   #failed({ botId, revision }: TrainingWish, error: unknown): void {

@@ -20,7 +20,8 @@ import { readJob } from '../repositories/jobs.js';
 import { findModel } from '../repositories/models.js';
 import { writeBotFile } from '../../core/formats/botFile.js';
 import { findVectors } from '../repositories/vectors.js';
-import { createTestSet, lastTestRun, listTestSets, readTestLines } from '../repositories/tests.js';
+import { createTestSet, lastTestRun, listTestSets, readTestLines, runAfterEdits } from '../repositories/tests.js';
+import { deleteState, keepState, listStates, readState } from '../repositories/states.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
 import { trialsView } from '../views/trials.js';
 import type { BotService } from './bots.js';
@@ -469,6 +470,45 @@ describe('the services, with real workers and a real database', () => {
       expect(run.evaluation).toMatchObject({ inScope: 70, outOfScope: 1 });
       expect(run.evaluation.accuracy).toBe(run.results.filter((line) => line.expected === line.predicted).length / 70);
       expect(await readJob(db, started.id)).toMatchObject({ state: 'done', result: run.id });
+    });
+
+    it('read with a state of the bot that was kept, and compare with the bot as it is', async () => {
+      const id = await bots.create(me, english());
+      const lines = [{ text: 'what do you charge for postage abroad', intent: 'postage' }];
+      const set = await createTestSet(db, id, { name: 'postage', lines }, AT);
+      const state = await keepState(db, id, { name: 'before', ...(await bots.get(id)), at: AT });
+      await bots.act(me, id, { do: 'addIntent', name: 'postage', description: 'What it costs to send something' });
+      const text = 'how much is postage to another country';
+      await bots.act(me, id, { do: 'addUtterances', intent: 'postage', utterances: [text] });
+      const bot = await bots.get(id);
+      const read = async (which?: number) => {
+        const { id: job } = (await app.testRuns.start(bot, set, { state: which, tell: true }))!;
+        expect((await finished(id, job)).state).toBe('done');
+        return { run: (await lastTestRun(db, id, set))!, message: (await app.jobs.get(id, job))!.message };
+      };
+      const before = await read(state);
+      expect(before.run).toMatchObject({ state: 'before', evaluation: { accuracy: 0 } });
+      const after = await read();
+      expect(after.run).toMatchObject({ state: null, revision: bot.revision, evaluation: { accuracy: 1 } });
+      expect(after.message).toContain('1 mended, 0 broken');
+      expect(await app.testRuns.start(bot, set, { state: state + 1 })).toBeNull();
+      expect(await listStates(db, id)).toMatchObject([{ name: 'before' }]);
+      expect(await deleteState(db, id + 1, state)).toBe(false);
+      expect(await deleteState(db, id, state)).toBe(true);
+      expect(await readState(db, id, state)).toBeNull();
+    });
+
+    it('run by themselves after an edit session, where that is wished', async () => {
+      const own = assemble(db, { ...parts(), quiet: 50 });
+      const id = await own.bots.create(me, english());
+      const set = await createTestSet(db, id, { name: 'hours', lines: lines.slice(0, 3) }, AT);
+      await own.models.current(await own.bots.get(id));
+      expect(await runAfterEdits(db, id + 1, { id: set, afterEdits: true })).toBe(false);
+      expect(await runAfterEdits(db, id, { id: set, afterEdits: true })).toBe(true);
+      await own.bots.act(me, id, { do: 'addIntent', name: 'more' });
+      await expect.poll(() => lastTestRun(db, id, set), { timeout: 20_000 }).not.toBeNull();
+      expect((await lastTestRun(db, id, set))!.revision).toBe((await own.bots.get(id)).revision);
+      await own.close();
     });
 
     it('stop when told to, and leave no half run behind', async () => {

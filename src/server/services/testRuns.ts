@@ -1,17 +1,21 @@
 import type { Kysely } from 'kysely';
 import type { JobView } from '../../core/contract/job.js';
 import { READER } from '../../core/recognise/modelFile.js';
+import { compareRuns, comparisonInShort } from '../../core/measure/compare.js';
 import { measure } from '../../core/measure/evaluate.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { Answering } from '../answering/answering.js';
+import type { SharedModel } from '../answering/tasks.js';
 import type { Database } from '../database/schema.js';
 import type { StoredBot } from '../repositories/bots.js';
-import { readTestLines, saveTestRun } from '../repositories/tests.js';
+import { readState } from '../repositories/states.js';
+import { lastTestRun, readTestLines, saveTestRun, type TestRun } from '../repositories/tests.js';
 import { localNow } from '../time.js';
 import type { EncodingService } from './encoding.js';
 import type { JobService, RunningJob } from './jobs.js';
 import { readInBulk } from './lineReading.js';
 import type { ModelService } from './models.js';
+import { teachAside } from './teaching.js';
 
 /** What test runs take. */
 export interface TestRunParts {
@@ -22,6 +26,9 @@ export interface TestRunParts {
   jobs: JobService;
 }
 
+/** The bounds of a difference are the same each time. */
+const SEED = 1;
+
 /** Runs test sets in the background. */
 export class TestRunService {
   readonly #parts: TestRunParts;
@@ -30,34 +37,60 @@ export class TestRunService {
     this.#parts = parts;
   }
 
-  /** Begins a run and comes back at once; one that goes on already is told of. `null` if the bot has no such test set. */
-  async start(bot: StoredBot, testSetId: number): Promise<JobView | null> {
+  /**
+   * Begins a run and comes back at once; one that goes on already is told of. `null` if the bot has no such test set, or
+   * no such state.
+   * @param options `state`: the kept state of the bot that reads, in place of the bot as it is; `tell`: whether screens
+   *   are told what came of it
+   */
+  async start(
+    bot: StoredBot,
+    testSetId: number,
+    { state, tell = false }: { state?: number | undefined; tell?: boolean } = {},
+  ): Promise<JobView | null> {
     const { database, jobs } = this.#parts;
     const going = jobs.running(bot.id, 'test run', testSetId);
     if (going) return going;
     const lines = await readTestLines(database, bot.id, testSetId);
-    if (!lines) return null;
+    const kept = state === undefined ? null : await readState(database, bot.id, state);
+    if (!lines || (state !== undefined && !kept)) return null;
     const plan = { kind: 'test run' as const, subject: testSetId, total: lines.length };
-    const { view } = await jobs.start(bot.id, plan, (job) => this.#run(bot, testSetId, lines, job));
+    const { view } = await jobs.start(bot.id, plan, async (job) => {
+      const before = tell ? await lastTestRun(database, bot.id, testSetId) : null;
+      const run = await this.#run(kept ?? bot, { testSetId, lines, state: kept?.name ?? null }, job, () =>
+        kept
+          ? teachAside(this.#parts, { document: kept.document, slots: true }, () => job.check())
+          : this.#current(bot),
+      );
+      const id = await saveTestRun(database, run);
+      if (before) job.tell(comparisonInShort(compareRuns(before.results, run.results, SEED)));
+      return id;
+    });
     return view;
   }
 
-  async #run(bot: StoredBot, testSetId: number, lines: TestLine[], job: RunningJob): Promise<number> {
-    const { database, models } = this.#parts;
-    const current = await models.current(bot);
-    const reading = { model: await models.shared(current), lines, now: localNow(bot.document.timeZone) };
+  async #current(bot: StoredBot): Promise<SharedModel> {
+    const { models } = this.#parts;
+    return models.shared(await models.current(bot));
+  }
+
+  async #run(
+    { document, revision }: Pick<StoredBot, 'document' | 'revision'>,
+    { testSetId, lines, state }: { testSetId: number; lines: TestLine[]; state: string | null },
+    job: RunningJob,
+    modelOf: () => Promise<SharedModel>,
+  ): Promise<Omit<TestRun, 'id'>> {
+    const reading = { model: await modelOf(), lines, now: localNow(document.timeZone) };
     const results = await readInBulk(this.#parts, reading, (read) => job.progress(read));
-    const evaluation = measure(
-      results,
-      bot.document.intents.map((intent) => intent.name),
-    );
-    return saveTestRun(database, {
+    const names = document.intents.map(({ name }) => name);
+    return {
       testSetId,
-      revision: current.revision,
+      revision,
       ranAt: new Date().toISOString(),
       reader: READER,
-      evaluation,
+      state,
+      evaluation: measure(results, names),
       results,
-    });
+    };
   }
 }

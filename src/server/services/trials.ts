@@ -24,6 +24,7 @@ import type { EncodingService } from './encoding.js';
 import type { JobService, RunningJob } from './jobs.js';
 import { readInBulk } from './lineReading.js';
 import type { ModelService } from './models.js';
+import { teachAside } from './teaching.js';
 
 /** What trials take. */
 export interface TrialParts {
@@ -189,11 +190,7 @@ export class TrialService {
 
   /** Teaches a part of a bot, and reads with it the lines that it was not taught. */
   async #readInPart(bot: StoredBot, { document, lines }: TaughtInPart, job: RunningJob): Promise<LineResult[]> {
-    const { answering, encoding } = this.#parts;
-    const key = `part ${bot.id} ${nextPart++}`;
-    const texts = await answering.run('bulk', 'textsToTeach', { document, key });
-    const vectors = await encoding.vectorsOf(texts, { progress: () => job.check() });
-    const model = await answering.run('bulk', 'teach', { document, key, vectors });
+    const model = await teachAside(this.#parts, { document, slots: false }, () => job.check());
     return this.#read(bot, { model, lines }, () => job.check());
   }
 
@@ -205,9 +202,6 @@ export class TrialService {
     return readInBulk(this.#parts, { model, lines, now: localNow(bot.document.timeZone) }, progress);
   }
 }
-
-/** Parts of bots get names that no other has. */
-let nextPart = 1;
 
 function requireUtterances({ document }: StoredBot): void {
   const taught = document.intents.filter(({ utterances }) => utterances.length > 1);

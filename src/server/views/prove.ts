@@ -13,6 +13,7 @@ import { shareInterval } from '../../core/measure/interval.js';
 import { flagLines } from '../../core/measure/testLines.js';
 import type { Application } from '../application.js';
 import { lastJob } from '../repositories/jobs.js';
+import { listStates } from '../repositories/states.js';
 import {
   listTestRuns,
   listTestSets,
@@ -38,13 +39,14 @@ export interface ProveWanted {
   sheet: boolean;
 }
 
-function summaryOf({ id, ranAt, revision, reader, evaluation }: Omit<TestRun, 'results'>): RunSummary {
+function summaryOf({ id, ranAt, revision, reader, state, evaluation }: Omit<TestRun, 'results'>): RunSummary {
   const { accuracy, inScope, lines, macro, gate } = evaluation;
   return {
     id,
     ranAt,
     revision,
     reader,
+    state,
     lines,
     accuracy,
     interval: accuracy === null ? null : shareInterval(Math.round(accuracy * inScope), inScope),
@@ -116,13 +118,16 @@ export async function proveView(app: Application, botId: number, wanted: ProveWa
   const { id, document } = await app.bots.get(botId);
   const testSets = await listTestSets(app.database, id);
   const current = testSets.find((set) => String(set.id) === wanted.set) ?? testSets[0] ?? null;
-  if (!current) return { testSets, current, run: null, runs: [], comparison: null, sheet: null, unfinished: null };
+  const states = await listStates(app.database, id);
+  if (!current)
+    return { testSets, current, run: null, runs: [], states, comparison: null, sheet: null, unfinished: null };
   const runs = (await listTestRuns(app.database, id, current.id, MOST_RUNS)).map(summaryOf);
   const last = await lastJob(app.database, { botId: id, kind: 'test run', subject: current.id });
   return {
     testSets,
     current,
     runs,
+    states,
     ...(await runsShown(app, id, current, { runs, wanted })),
     sheet: wanted.sheet ? await sheetOf(app, document, id, current.id) : null,
     unfinished: last?.state === 'failed' || last?.state === 'cut short' ? last : null,

@@ -187,6 +187,7 @@ describe('Try and Prove', () => {
       revision: 1,
       ranAt: AT,
       reader: null,
+      state: null,
       evaluation: measure(results, ['order_tea']),
       results,
     });
@@ -225,7 +226,7 @@ describe('Try and Prove', () => {
         confidence: 0.9,
       }));
       const evaluation = measure(results, ['order_tea']);
-      const made = { testSetId: set, revision: 1, ranAt: AT, reader: 'r', evaluation, results };
+      const made = { testSetId: set, revision: 1, ranAt: AT, reader: 'r', state: null, evaluation, results };
       return saveTestRun(app.database, made);
     };
     const [first, second] = [await run('x', 'x', 'order_tea'), await run('order_tea', 'x', 'order_tea')];
@@ -275,6 +276,7 @@ describe('Try and Prove', () => {
     const other = await app.bots.create(me, { ...teaShop(), name: 'Another shop' });
     expect(await proveView(app, other, wantedOf(12))).toEqual({
       testSets: [],
+      states: [],
       current: null,
       run: null,
       runs: [],

@@ -20,12 +20,14 @@
   import Figures from './Figures.svelte';
   import IntentTable from './IntentTable.svelte';
   import Runs from './Runs.svelte';
+  import States from './States.svelte';
   import TestSheet from './TestSheet.svelte';
   import WrongLines from './WrongLines.svelte';
   import JobProgress from '../shared/JobProgress.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
   import Act from '../shared/Act.svelte';
   import NewName from '../shared/NewName.svelte';
+  import Tick from '../shared/Tick.svelte';
   import Term from '../shared/Term.svelte';
   import { TERMS } from '../shared/terms.js';
 
@@ -112,16 +114,31 @@
     }
   }
 
-  async function run() {
+  /** @param state the kept state that reads, in place of the bot as it is */
+  async function run(state?: number) {
     if (!view.current) return;
     cell = null;
     // The run that comes is shown, not one of before.
     await goto(path);
     try {
-      const { id } = await send<JobView>('POST', `/api/bots/${botId}/test-sets/${view.current.id}/runs`);
+      const { id } = await send<JobView>('POST', `/api/bots/${botId}/test-sets/${view.current.id}/runs`, {
+        ...(state !== undefined && { state }),
+      });
       watched = id;
     } catch (error) {
       tell(error);
+    }
+  }
+
+  /** Has the set run by itself once the bot was changed and then left alone for a while. */
+  async function runAfterEdits(afterEdits: boolean): Promise<boolean> {
+    try {
+      await send('PATCH', `/api/bots/${botId}/test-sets/${view.current?.id}`, { afterEdits });
+      await refresh();
+      return true;
+    } catch (error) {
+      tell(error);
+      return false;
     }
   }
 
@@ -147,7 +164,8 @@
         options={view.testSets.map(({ id, name, lines }) => ({ value: String(id), text: `${name} (${lines})` }))}
         keep={(id) => goto(`${base}?set=${id}${show === 'result' ? '' : `&show=${show}`}`)}
       />
-      <Act look="main" onclick={run} disabled={progress?.state === 'running'}>Run the test</Act>
+      <Act look="main" onclick={() => run()} disabled={progress?.state === 'running'}>Run the test</Act>
+      <Tick label="Run after edits" checked={view.current?.afterEdits ?? false} keep={runAfterEdits} />
       <Act icon="delete" look="grave" label="Delete the set" onclick={remove} />
     {/if}
     <NewName text="New test set" label="Name of the test set" action="Make it" submit={makeSet} />
@@ -199,6 +217,7 @@
     <TestSheet {botId} set={view.current.id} lines={view.sheet} all={view.current.lines} {intents} />
   {:else if show === 'runs' && view.current}
     <Runs {path} runs={view.runs} shown={view.run?.id ?? null} against={view.comparison?.against.id ?? null} />
+    <States {botId} states={view.states} {run} />
   {:else if view.run}
     <Figures evaluation={view.run.evaluation} />
     {#if view.comparison}<Comparison comparison={view.comparison} />{/if}

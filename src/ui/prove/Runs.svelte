@@ -43,7 +43,9 @@
       {#each runs as run (run.id)}
         <tr aria-current={run.id === shown ? 'true' : undefined}>
           <th scope="row">{moment(run.ranAt)}</th>
-          <td class="figure">{run.revision}</td>
+          <td
+            ><span class="figure">{run.revision}</span>{#if run.state !== null}, {run.state}{/if}</td
+          >
           <td class="soft">{run.reader ?? 'not kept'}</td>
           <td class="number">{run.lines}</td>
           <td class="number">{exact(run.accuracy)}</td>

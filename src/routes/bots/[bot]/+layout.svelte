@@ -5,6 +5,7 @@
   import Probe from '$ui/probe/Probe.svelte';
   import { probe } from '$ui/probe/probe.svelte.js';
   import { sendWaiting, stepHistory } from '$ui/shared/acts.js';
+  import { notices } from '$ui/shared/notices.svelte.js';
   import { live } from '$ui/shared/live.svelte.js';
   import StageLine from '$ui/shared/StageLine.svelte';
   import { STAGES, stagePath } from '$ui/shared/stages.js';
@@ -15,6 +16,17 @@
 
   $effect(() => {
     live.show(data.frame);
+  });
+
+  // What a test says that ran by itself after edits, wherever one is.
+  const told = new Set<number>();
+  $effect(() => {
+    for (const { id, kind, state, subject, message } of live.jobs) {
+      if (kind !== 'test run' || state !== 'done' || message === null || told.has(id)) continue;
+      told.add(id);
+      const set = data.frame.testSets.find((one) => one.id === subject)?.name ?? 'Test';
+      notices.say('info', `${set}: ${message}`);
+    }
   });
 
   onMount(() => () => live.leave());

@@ -1,6 +1,7 @@
 import { sql, type Kysely } from 'kysely';
 
-/** Levels for forms that are read back and for single intents, nothing where the usual one holds; and what was tried. */
+/** Levels for forms that are read back and for single intents, nothing where the usual one holds; what was tried, and bots as
+ * they were kept. */
 export async function up(db: Kysely<unknown>): Promise<void> {
   const statements = [
     'alter table bot add column gate_accept_forms real',
@@ -10,6 +11,11 @@ export async function up(db: Kysely<unknown>): Promise<void> {
       settings text not null, revision integer not null, reader text not null, made_at text not null,
       result text not null) strict`,
     'create index trial_of_bot on trial (bot_id, kind, id)',
+    `create table kept_state (
+      id integer primary key, bot_id integer not null references bot(id) on delete cascade, name text not null,
+      revision integer not null, kept_at text not null, document text not null) strict`,
+    'alter table test_run add column state text',
+    'alter table test_set add column after_edits integer not null default 0',
   ];
   for (const statement of statements) await sql.raw(statement).execute(db);
 }

@@ -1,0 +1,57 @@
+import type { Kysely } from 'kysely';
+import { storedDocument, upgradeDocument } from '../../core/bot/upgrade.js';
+import type { BotDocument } from '../../core/bot/document.js';
+import type { KeptState } from '../../core/contract/prove.js';
+import type { Database } from '../database/schema.js';
+
+/** The states of a bot that were kept, the newest first, without what they hold. */
+export async function listStates(db: Kysely<Database>, botId: number): Promise<KeptState[]> {
+  const rows = await db
+    .selectFrom('kept_state')
+    .select(['id', 'name', 'revision', 'kept_at'])
+    .where('bot_id', '=', botId)
+    .orderBy('id', 'desc')
+    .execute();
+  return rows.map(({ id, name, revision, kept_at }) => ({ id, name, revision, keptAt: kept_at }));
+}
+
+/** Keeps a bot as it is by a name. @returns its number */
+export async function keepState(
+  db: Kysely<Database>,
+  botId: number,
+  { name, revision, document, at }: { name: string; revision: number; document: BotDocument; at: string },
+): Promise<number> {
+  const { id } = await db
+    .insertInto('kept_state')
+    .values({ bot_id: botId, name, revision, kept_at: at, document: JSON.stringify(storedDocument(document)) })
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  return id;
+}
+
+/** A bot as it was kept; `null` where there is no such state. */
+export async function readState(
+  db: Kysely<Database>,
+  botId: number,
+  id: number,
+): Promise<(KeptState & { document: BotDocument }) | null> {
+  const row = await db
+    .selectFrom('kept_state')
+    .selectAll()
+    .where('bot_id', '=', botId)
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (!row) return null;
+  const document = upgradeDocument(JSON.parse(row.document));
+  return { id: row.id, name: row.name, revision: row.revision, keptAt: row.kept_at, document };
+}
+
+/** @returns whether there was such a state */
+export async function deleteState(db: Kysely<Database>, botId: number, id: number): Promise<boolean> {
+  const { numDeletedRows } = await db
+    .deleteFrom('kept_state')
+    .where('bot_id', '=', botId)
+    .where('id', '=', id)
+    .executeTakeFirst();
+  return numDeletedRows > 0n;
+}
