@@ -115,7 +115,7 @@ describe('the commands', () => {
     expect(shown).toContain('Of 2 lines 0 were mended and 0 broken');
     expect(shown).toMatch(/recommended levels +accept 0\.\d\d, ask 0\.\d\d, lead 0\.\d\d/);
     expect(() => readCosts('wrongAkt=3')).toThrow(
-      '--costs knows wrongAct, question, missed, outsideAct, not "wrongAkt"',
+      '--costs knows wrongAct, wrongForm, question, missed, outsideAct, not "wrongAkt"',
     );
     expect(() => readCosts('question=-1')).toThrow('question must be a number from 0 on, not "-1"');
     expect(() => readCosts('question')).toThrow(UsageError);

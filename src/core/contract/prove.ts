@@ -3,6 +3,8 @@ import type { TestLine } from '../formats/testFile.js';
 import type { RunComparison } from '../measure/compare.js';
 import type { Evaluation, LineResult, Verdict } from '../measure/evaluate.js';
 import type { ShareInterval } from '../measure/interval.js';
+import type { SlotFaults } from '../measure/slotFigures.js';
+import type { ThresholdPoint } from '../measure/levels.js';
 import type { LineFlag } from '../measure/testLines.js';
 
 /** A line of the list of test sets. */
@@ -26,7 +28,9 @@ export interface KeptState {
 export interface WrongLine extends LineResult {
   /** Of the line in the test set; `null` where it has been changed or deleted since. */
   id: number | null;
-  verdict: Verdict;
+  verdict: Verdict | 'right, wrong slots';
+  /** What of its slots is not as it ought to be. */
+  slotFaults: SlotFaults | null;
 }
 
 /** What the list of runs and the trend tell of one. */
@@ -72,7 +76,9 @@ export interface ProveView {
   testSets: TestSetSummary[];
   current: TestSetSummary | null;
   /** The run that is shown; `taught` are messages that the bot had also been taught, which are in no figure. */
-  run: (RunSummary & { evaluation: Evaluation; wrong: WrongLine[]; taught: string[] }) | null;
+  run:
+    | (RunSummary & { evaluation: Evaluation; wrong: WrongLine[]; taught: string[]; thresholds: ThresholdPoint[] })
+    | null;
   /** The newest first. */
   runs: RunSummary[];
   /** The newest first. */

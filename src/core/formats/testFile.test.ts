@@ -37,6 +37,12 @@ describe('readTestFile', () => {
     ]);
   });
 
+  it('takes what lines tell of where they come from', () => {
+    expect(linesOf('text,intent,channel,source,language\nhi,greet,chat,,en\n')).toEqual([
+      { text: 'hi', intent: 'greet', tags: { channel: 'chat', language: 'en' } },
+    ]);
+  });
+
   it('tells a line that does not judge from one that is out of scope', () => {
     expect(linesOf('{"text":"a"}\n{"text":"b","intent":null}')).toEqual([{ text: 'a' }, { text: 'b', intent: null }]);
   });

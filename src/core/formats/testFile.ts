@@ -3,6 +3,7 @@ import { MarkingError, readMarking } from '../bot/marking.js';
 import type { Fault } from '../shape/fault.js';
 import type { SlotValue } from '../recognise/value.js';
 import { isMoment } from './moment.js';
+import { TAGS, type TagName } from './tags.js';
 import { DEEPEST, nestingOf, reservedKey } from './nesting.js';
 
 /** A slot that a test line expects. Offsets are UTF-16 code units of the text. */
@@ -23,6 +24,8 @@ export interface TestLine {
   slots?: ExpectedSlot[];
   /** How it is written (plain, typo, spoken…), for breaking figures down. */
   style?: string;
+  /** Where it comes from, for the same. */
+  tags?: Partial<Record<TagName, string>>;
 }
 
 /** The longest message, in UTF-16 code units, and the most of them in a file. */
@@ -75,6 +78,11 @@ function readRow(row: Record<string, unknown>, path: string, faults: Fault[]): T
     else faults.push({ path, message: '"now" must be a local time such as 2026-03-04T09:30' });
   }
   if (typeof style === 'string' && style !== '') line.style = style;
+  const tags = TAGS.flatMap((tag) => {
+    const value = row[tag];
+    return typeof value === 'string' && value !== '' ? [[tag, value] as const] : [];
+  });
+  if (tags.length > 0) line.tags = Object.fromEntries(tags);
   if (slots !== undefined && slots !== null) line.slots = readSlots(slots, line.text, path, faults);
   return line;
 }

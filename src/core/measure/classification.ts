@@ -87,6 +87,32 @@ export function confusionMatrix(outcomes: readonly Outcome[], labels: readonly s
   return { labels: [...labels], counts };
 }
 
+/**
+ * The same matrix with its labels in an order in which what is confused stands together: from the pair that is confused
+ * most on, always that label next which is most confused with the last few.
+ */
+export function together({ labels, counts }: Confusion): Confusion {
+  const LAST = 3;
+  const confused = (a: number, b: number): number => (a === b ? 0 : counts[a]![b]! + counts[b]![a]!);
+  const left = new Set(labels.keys());
+  const order: number[] = [];
+  while (left.size > 0) {
+    const last = order.slice(-LAST);
+    const pull = (label: number) =>
+      last.length > 0
+        ? last.reduce((sum, one) => sum + confused(one, label), 0)
+        : Math.max(...[...left].map((other) => confused(label, other)));
+    // Of equals the first, so that labels that nothing pulls stay in their order.
+    const next = [...left].reduce((best, label) => (pull(label) > pull(best) ? label : best));
+    order.push(next);
+    left.delete(next);
+  }
+  return {
+    labels: order.map((at) => labels[at]!),
+    counts: order.map((row) => order.map((column) => counts[row]![column]!)),
+  };
+}
+
 /** The mean of the F1 of all intents, each counting as often as it was tested; `null` where none was. */
 export function weightedF1(measures: readonly Pick<ClassMeasure, 'support' | 'f1'>[]): number | null {
   const tested = measures.filter(({ support }) => support > 0);

@@ -1,5 +1,6 @@
-import type { BotDocument } from '../bot/document.js';
+import { findEntity, formOfIntent, type BotDocument } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
+import { TAGS, type TagName } from '../formats/tags.js';
 import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
 import { MOST_CANDIDATES, type Decision } from '../recognise/gate.js';
 import type { RankedIntent } from '../recognise/intentModel.js';
@@ -14,15 +15,16 @@ import {
   calibrationOf,
   classMeasures,
   confusionMatrix,
-  f1Score,
   kappa,
   mean,
   OUT_OF_SCOPE,
+  together,
   weightedF1,
   type CalibrationBin,
   type ClassMeasure,
   type Confusion,
 } from './classification.js';
+import { slotFigures, type SlotFigures } from './slotFigures.js';
 import { shareInterval, type ShareInterval } from './interval.js';
 
 /** How one test line was read. */
@@ -37,9 +39,11 @@ export interface LineResult {
   top?: readonly RankedIntent[];
   /** Place of the expected intent in the ranking, 1 for the first; `null` out of scope or where it is not ranked. */
   place: number | null;
-  expectedSlots: ExpectedSlot[] | null;
+  /** With the entity of each, where the bot has such a slot. */
+  expectedSlots: (ExpectedSlot & { entity?: string })[] | null;
   slots: SlotReading[];
   style?: string;
+  tags?: Readonly<Partial<Record<TagName, string>>>;
   /** Entities that could not be looked for in the text. */
   unread?: string[];
   /** Whether the bot was taught this very message, so that reading it proves nothing. */
@@ -83,6 +87,10 @@ export interface Evaluation {
   gate: GateMeasure;
   /** Slots of the lines that list theirs, matched by slot and exact stretch of text. */
   slotF1: number | null;
+  /** The same by other ways of matching; runs of before do not have them. */
+  slots?: SlotFigures;
+  /** By where the messages come from; runs of before do not have them. */
+  tags?: { tag: TagName; value: string; lines: number; accuracy: number | null }[];
   intents: ClassMeasure[];
   confusion: Confusion;
   styles: { style: string; lines: number; accuracy: number | null }[];
@@ -99,7 +107,15 @@ export const taughtMessages = (document: BotDocument): ReadonlySet<string> =>
   new Set(document.intents.flatMap(({ utterances }) => utterances.map(({ text }) => foldMessage(text))));
 
 /** Reads one line's result off a recognition. */
-function lineResult(line: TestLine, recognition: Recognition, { taught }: { taught: boolean }): LineResult {
+function lineResult(
+  { document }: Recogniser,
+  line: TestLine,
+  recognition: Recognition,
+  { taught }: { taught: boolean },
+): LineResult {
+  const form = typeof line.intent === 'string' ? formOfIntent(document, line.intent) : undefined;
+  const entityOf = (name: string): string | undefined =>
+    form ? form.slots.find((slot) => slot.name === name)?.entity : findEntity(document, name)?.name;
   const place = recognition.ranking.findIndex((item) => item.intent === line.intent);
   return {
     text: line.text,
@@ -109,9 +125,14 @@ function lineResult(line: TestLine, recognition: Recognition, { taught }: { taug
     decision: recognition.decision,
     top: recognition.ranking.slice(0, MOST_CANDIDATES),
     place: place < 0 ? null : place + 1,
-    expectedSlots: line.slots ?? null,
+    expectedSlots:
+      line.slots?.map((slot) => {
+        const entity = entityOf(slot.slot);
+        return { ...slot, ...(entity !== undefined && { entity }) };
+      }) ?? null,
     slots: recognition.slots,
     ...(line.style === undefined ? {} : { style: line.style }),
+    ...(line.tags === undefined ? {} : { tags: line.tags }),
     ...(recognition.failed.length > 0 ? { unread: recognition.failed } : {}),
     ...(taught ? { taught } : {}),
   };
@@ -129,7 +150,7 @@ export function readLine(
   { now, taught }: { now: string; taught: ReadonlySet<string> },
 ): LineResult {
   const recognition = recogniser.recognise(line.text, vectors, line.now ?? now);
-  return lineResult(line, recognition, { taught: taught.has(foldMessage(line.text)) });
+  return lineResult(recogniser, line, recognition, { taught: taught.has(foldMessage(line.text)) });
 }
 
 /** Reads test lines; their texts are encoded together. @param taught of {@link taughtMessages} */
@@ -159,18 +180,15 @@ export function verdict(result: LineResult): Verdict {
   return result.decision === 'ask' ? 'wrong and asked about' : 'not matched';
 }
 
-function slotScore(results: readonly LineResult[]): number | null {
-  const key = ({ slot, start, end }: { slot: string; start: number; end: number }) => `${slot} ${start} ${end}`;
-  let [correct, predicted, support] = [0, 0, 0];
-  for (const { expectedSlots, slots } of results) {
-    if (!expectedSlots) continue;
-    const wanted = new Set(expectedSlots.map(key));
-    support += wanted.size;
-    predicted += slots.length;
-    correct += slots.filter((slot) => wanted.has(key(slot))).length;
-  }
-  return f1Score(correct, predicted, support);
-}
+/** The accuracy by each tag of the messages, those of the same tag together. */
+const tagFigures = (inScope: readonly LineResult[]): NonNullable<Evaluation['tags']> =>
+  TAGS.flatMap((tag) => {
+    const values = [...new Set(inScope.flatMap(({ tags }) => tags?.[tag] ?? []))];
+    return values.map((value) => {
+      const own = inScope.filter(({ tags }) => tags?.[tag] === value);
+      return { tag, value, lines: own.length, accuracy: mean(own.map((result) => (isRight(result) ? 1 : 0))) };
+    });
+  });
 
 function gateMeasure(results: readonly LineResult[]): GateMeasure {
   const count = (decision: Decision) => results.filter((result) => result.decision === decision).length;
@@ -214,6 +232,7 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
   const overall = calibrationOf(
     results.map((result) => ({ confidence: result.confidence, correct: result.predicted === result.expected })),
   );
+  const slots = slotFigures(inScope);
   const styles = [...new Set(inScope.flatMap(({ style }) => style ?? []))];
   return {
     lines: results.length,
@@ -237,9 +256,11 @@ export function measure(all: readonly LineResult[], intents: readonly string[]):
     calibrationErrorOverall: overall.error,
     taught: judged.length - results.length,
     gate: gateMeasure(results),
-    slotF1: slotScore(inScope),
+    slotF1: slots.exact,
+    slots,
+    tags: tagFigures(inScope),
     intents: classes,
-    confusion,
+    confusion: together(confusion),
     styles: styles.map((style) => {
       const own = inScope.filter((result) => result.style === style);
       return { style, lines: own.length, accuracy: mean(own.map((result) => (isRight(result) ? 1 : 0))) };

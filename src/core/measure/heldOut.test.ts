@@ -60,8 +60,8 @@ describe('a test run', () => {
       ['a', 'b'],
     );
     expect(intents[0]).toMatchObject({ intent: 'a', support: 1, predicted: 10, precision: 0.1, recall: 1 });
-    expect(confusion.labels).toEqual(['a', 'b', '(out of scope)']);
-    expect(confusion.counts[2]).toEqual([9, 0, 1]);
+    expect(confusion.labels).toEqual(['a', '(out of scope)', 'b']);
+    expect(confusion.counts[1]).toEqual([9, 1, 0]);
     expect(calibrationError).toBeCloseTo(0.1);
     expect(calibrationErrorOverall).toBeGreaterThan(0.7);
   });

@@ -2,7 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { DEFAULT_COSTS, type BotDocument } from '../bot/document.js';
 import { readBot } from '../bot/file.js';
 import { acceptLevel, gateOf } from '../recognise/gate.js';
-import { consequenceOf, costOf, countConsequences, gatedMessages, type GatedMessage } from './levels.js';
+import {
+  consequenceOf,
+  costOf,
+  countConsequences,
+  gatedMessages,
+  thresholdCurve,
+  type GatedMessage,
+} from './levels.js';
 import { costTable, LEVELS, meanCost, recommendGate } from './recommend.js';
 import { seeded } from './significance.js';
 
@@ -95,6 +102,23 @@ describe('an intent that opens a form that is read back', () => {
     const own = gateOf(document);
     expect(own.care).toEqual({ order: { readBack: true }, cancel: { readBack: false, accept: 0.97 } });
     expect(['order', 'cancel', 'hours'].map((intent) => acceptLevel(intent, own))).toEqual([0.6, 0.97, 0.88]);
+  });
+});
+
+describe('the curve by the accept level', () => {
+  it('tells what is accepted, how much of it is right, and what is kept out', () => {
+    const curve = thresholdCurve([
+      message('a', ['a', 0.9]),
+      message('a', ['b', 0.7]),
+      message('a'),
+      message(null, ['a', 0.5]),
+    ]);
+    const at = (level: number) => curve.find((point) => point.level === level);
+    expect(curve).toHaveLength(51);
+    expect(at(0)).toEqual({ level: 0, accepted: 1, right: 1 / 4, keptOut: 0 });
+    expect(at(0.5)).toEqual({ level: 0.5, accepted: 2 / 3, right: 1 / 3, keptOut: 0 });
+    expect(at(0.6)).toEqual({ level: 0.6, accepted: 2 / 3, right: 1 / 2, keptOut: 1 });
+    expect(at(1)).toEqual({ level: 1, accepted: 0, right: null, keptOut: 1 });
   });
 });
 

@@ -68,6 +68,51 @@ export function countConsequences(messages: readonly GatedMessage[], gate: Gate)
   return counts;
 }
 
+/** What accepting from a level on comes to. */
+export interface ThresholdPoint {
+  level: number;
+  /** Of the messages in scope, the share whose first intent reaches it. */
+  accepted: number;
+  /** Of all messages that reach it, the share that is right; `null` where none does. */
+  right: number | null;
+  /** Of the messages out of scope, the share that stays below it. */
+  keptOut: number | null;
+}
+
+const STEPS = 50;
+
+/** What each level comes to, were every message accepted from it on, whatever leads. */
+export function thresholdCurve(messages: readonly GatedMessage[]): ThresholdPoint[] {
+  const told = messages.map(({ expected, top: [first] }) => ({
+    outside: expected === null,
+    right: first !== undefined && first.intent === expected,
+    confidence: first?.confidence ?? 0,
+  }));
+  const [outside, inside] = [told.filter((one) => one.outside), told.filter((one) => !one.outside)];
+  const share = (some: readonly unknown[], all: readonly unknown[]) =>
+    all.length === 0 ? null : some.length / all.length;
+  return Array.from({ length: STEPS + 1 }, (_, at) => {
+    const level = at / STEPS;
+    const reach = told.filter(({ confidence }) => confidence >= level);
+    return {
+      level,
+      accepted:
+        share(
+          reach.filter((one) => !one.outside),
+          inside,
+        ) ?? 0,
+      right: share(
+        reach.filter(({ right }) => right),
+        reach,
+      ),
+      keptOut: share(
+        outside.filter(({ confidence }) => confidence < level),
+        outside,
+      ),
+    };
+  });
+}
+
 /** What a consequence costs. A question that does not offer the right intent costs the request as well. */
 export function costOf(consequence: Consequence, costs: GateCosts): number {
   switch (consequence) {

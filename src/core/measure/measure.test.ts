@@ -6,6 +6,7 @@ import {
   calibrationOf,
   classMeasures,
   confusionMatrix,
+  together,
   f1Score,
   kappa,
   mean,
@@ -178,6 +179,34 @@ describe('the measures of a test run', () => {
     expect(evaluation.styles).toEqual([
       { style: 'plain', lines: 2, accuracy: 0.5 },
       { style: 'typo', lines: 1, accuracy: 1 },
+    ]);
+  });
+
+  it('break accuracy down by where messages come from', () => {
+    const from = (text: string, predicted: string, channel: string) =>
+      result('a', predicted, 'accept', 0.9, { text, tags: { channel, source: 'web' } });
+    const { tags } = measure([from('x', 'a', 'chat'), from('y', 'b', 'chat'), from('z', 'a', 'voice')], ['a', 'b']);
+    expect(tags).toEqual([
+      { tag: 'channel', value: 'chat', lines: 2, accuracy: 0.5 },
+      { tag: 'channel', value: 'voice', lines: 1, accuracy: 1 },
+      { tag: 'source', value: 'web', lines: 3, accuracy: 2 / 3 },
+    ]);
+  });
+
+  it('put intents that are confused beside each other', () => {
+    const counts = [
+      [5, 0, 0, 3],
+      [0, 5, 0, 0],
+      [0, 1, 5, 0],
+      [2, 0, 0, 5],
+    ];
+    const ordered = together({ labels: ['a', 'b', 'c', 'd'], counts });
+    expect(ordered.labels).toEqual(['a', 'd', 'b', 'c']);
+    expect(ordered.counts).toEqual([
+      [5, 3, 0, 0],
+      [2, 5, 0, 0],
+      [0, 0, 5, 0],
+      [0, 0, 1, 5],
     ]);
   });
 

@@ -223,6 +223,8 @@ export interface TestLineTable {
   /** Lines stand by this, and then by their number; `null` stands for the number. */
   place: number | null;
   hidden: HiddenFlag;
+  /** What the line tells of where it comes from. */
+  tags: ColumnType<Json | null, Json | null | undefined, Json | null>;
 }
 
 export interface TestRunTable {

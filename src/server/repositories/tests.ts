@@ -96,6 +96,7 @@ function lineRow(testSetId: number, line: TestLine) {
     now: line.now ?? null,
     slots: line.slots ? JSON.stringify(line.slots) : null,
     style: line.style ?? null,
+    tags: line.tags ? JSON.stringify(line.tags) : null,
   };
 }
 
@@ -214,6 +215,7 @@ export async function readNumberedLines(
     ...(row.now === null ? {} : { now: row.now }),
     ...(row.slots === null ? {} : { slots: JSON.parse(row.slots) as ExpectedSlot[] }),
     ...(row.style === null ? {} : { style: row.style }),
+    ...(row.tags === null ? {} : { tags: JSON.parse(row.tags) as NonNullable<TestLine['tags']> }),
   }));
 }
 

@@ -4,12 +4,15 @@ import type {
   ProveView,
   RunSummary,
   SheetLine,
+  WrongLine,
   TestSetSummary,
 } from '../../core/contract/prove.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import { comparisonInWords, compareRuns } from '../../core/measure/compare.js';
-import { taughtMessages, verdict, type LineResult, type Verdict } from '../../core/measure/evaluate.js';
+import { taughtMessages, verdict, type LineResult } from '../../core/measure/evaluate.js';
 import { shareInterval } from '../../core/measure/interval.js';
+import { gatedMessages, thresholdCurve } from '../../core/measure/levels.js';
+import { slotFaults } from '../../core/measure/slotFigures.js';
 import { flagLines } from '../../core/measure/testLines.js';
 import type { Application } from '../application.js';
 import { lastJob } from '../repositories/jobs.js';
@@ -23,7 +26,13 @@ import {
   type TestRun,
 } from '../repositories/tests.js';
 
-const ORDER: Verdict[] = ['wrong and accepted', 'wrong and asked about', 'not matched', 'right'];
+const ORDER: WrongLine['verdict'][] = [
+  'wrong and accepted',
+  'wrong and asked about',
+  'not matched',
+  'right, wrong slots',
+  'right',
+];
 /** Runs that the trend goes back. */
 const MOST_RUNS = 60;
 /** Lines of a set that can be worked on in the sheet. */
@@ -76,13 +85,19 @@ function shownRun(run: TestRun, lines: readonly NumberedLine[]): ProveView['run'
   return {
     ...summaryOf(run),
     evaluation: run.evaluation,
+    thresholds: thresholdCurve(gatedMessages(run.results)),
     taught: run.results.filter((result) => result.taught).map(({ text }) => text),
     wrong: run.results
-      .map((result) => ({
-        ...result,
-        id: ids.get(keyOf(result.text, result.expected)) ?? null,
-        verdict: verdict(result),
-      }))
+      .map((result): WrongLine => {
+        const faults = slotFaults(result);
+        const outcome = verdict(result);
+        return {
+          ...result,
+          id: ids.get(keyOf(result.text, result.expected)) ?? null,
+          verdict: outcome === 'right' && faults !== null && result.expected !== null ? 'right, wrong slots' : outcome,
+          slotFaults: faults,
+        };
+      })
       .filter((result) => result.expected !== undefined && !result.taught && result.verdict !== 'right')
       .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || b.confidence - a.confidence),
   };

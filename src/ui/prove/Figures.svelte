@@ -64,6 +64,21 @@
       means: 'The calibration error with the messages out of scope, for which every confidence is too high',
     },
     { name: 'slot F1', value: decimal(evaluation.slotF1), means: 'Slots with exactly the expected words' },
+    {
+      name: 'partial',
+      value: decimal(evaluation.slots?.partial ?? null),
+      means: 'The slot F1, some of the expected words being enough',
+    },
+    {
+      name: 'by value',
+      value: decimal(evaluation.slots?.byValue ?? null),
+      means: 'The slot F1, by the value that the slot holds, wherever it stands; of lines that tell their values',
+    },
+    {
+      name: 'entity F1',
+      value: decimal(evaluation.slots?.entityExact ?? null),
+      means: `Entities with exactly the expected words, whichever slot they go to; with some of them ${decimal(evaluation.slots?.entityPartial ?? null)}`,
+    },
   ]);
 </script>
 

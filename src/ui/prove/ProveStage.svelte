@@ -1,6 +1,6 @@
 <script module lang="ts">
   /** What of a test set is shown. */
-  export type ProveShow = 'result' | 'lines' | 'runs';
+  export type ProveShow = 'result' | 'curves' | 'lines' | 'runs';
 </script>
 
 <script lang="ts">
@@ -18,9 +18,12 @@
   import Comparison from './Comparison.svelte';
   import ConfusionChart from './ConfusionChart.svelte';
   import Figures from './Figures.svelte';
+  import Groups from './Groups.svelte';
   import IntentTable from './IntentTable.svelte';
+  import Reliability from './Reliability.svelte';
   import Runs from './Runs.svelte';
   import States from './States.svelte';
+  import Thresholds from './Thresholds.svelte';
   import TestSheet from './TestSheet.svelte';
   import WrongLines from './WrongLines.svelte';
   import JobProgress from '../shared/JobProgress.svelte';
@@ -43,6 +46,7 @@
   const path = $derived(`${base}?set=${view.current?.id ?? ''}`);
   const SHOWN: readonly [ProveShow, string][] = [
     ['result', 'Result'],
+    ['curves', 'Curves'],
     ['lines', 'Lines'],
     ['runs', 'Runs'],
   ];
@@ -218,6 +222,12 @@
   {:else if show === 'runs' && view.current}
     <Runs {path} runs={view.runs} shown={view.run?.id ?? null} against={view.comparison?.against.id ?? null} />
     <States {botId} states={view.states} {run} />
+  {:else if show === 'curves' && view.run}
+    <div class="both">
+      <Thresholds thresholds={view.run.thresholds} />
+      <Reliability bins={view.run.evaluation.calibration} />
+    </div>
+    <Groups evaluation={view.run.evaluation} />
   {:else if view.run}
     <Figures evaluation={view.run.evaluation} />
     {#if view.comparison}<Comparison comparison={view.comparison} />{/if}

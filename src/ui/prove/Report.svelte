@@ -5,8 +5,10 @@
   import Comparison from './Comparison.svelte';
   import ConfusionChart from './ConfusionChart.svelte';
   import Figures from './Figures.svelte';
+  import Groups from './Groups.svelte';
   import IntentTable from './IntentTable.svelte';
   import Reliability from './Reliability.svelte';
+  import Thresholds from './Thresholds.svelte';
 
   /** A run on paper: one page to print or to keep, and its figures as files. */
   const {
@@ -54,16 +56,10 @@
       <Reliability bins={run.evaluation.calibration} />
     </div>
   </div>
-  {#if run.evaluation.styles.length > 0}
-    <h2>By style</h2>
-    <ul class="styles">
-      {#each run.evaluation.styles as style (style.style)}
-        <li>
-          {style.style} <span class="figure">{share(style.accuracy)}</span> <span class="soft">of {style.lines}</span>
-        </li>
-      {/each}
-    </ul>
-  {/if}
+  <div class="both">
+    <Groups evaluation={run.evaluation} />
+    <Thresholds thresholds={run.thresholds} />
+  </div>
   <h2>Wrong lines ({run.wrong.length})</h2>
   <table class="sheet">
     <thead>
@@ -94,11 +90,6 @@
   }
 
   .tools,
-  .styles {
-    display: flex;
-    gap: 0.5rem 1rem;
-  }
-
   h1 {
     padding-top: 0.75rem;
     font-size: 1.25rem;

@@ -94,6 +94,16 @@
         <span class="verdict"><OutcomeMark decision={line.decision} /> {line.verdict}</span>
       {:else if cell.key === 'text'}
         <Gloss text={line.text} spans={[]} />
+        {#if line.slotFaults && line.expected === line.predicted}
+          <p class="soft">
+            {#each line.slotFaults.missing as { slot, text } (`${slot} ${text}`)}<span
+                >{slot} “{text}” not found.
+              </span>{/each}
+            {#each line.slotFaults.extra as { slot, text } (`${slot} ${text}`)}<span
+                >{slot} “{text}” ought not to be.
+              </span>{/each}
+          </p>
+        {/if}
         {#if line.unread}<p class="soft">{line.unread.join(', ')} could not be looked for in it</p>{/if}
       {:else if cell.key === 'expected'}
         {#if line.expected}

@@ -15,6 +15,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
       id integer primary key, bot_id integer not null references bot(id) on delete cascade, name text not null,
       revision integer not null, kept_at text not null, document text not null) strict`,
     'alter table test_run add column state text',
+    'alter table test_line add column tags text',
     'alter table test_set add column after_edits integer not null default 0',
   ];
   for (const statement of statements) await sql.raw(statement).execute(db);

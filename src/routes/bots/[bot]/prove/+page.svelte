@@ -6,7 +6,7 @@
   const { data }: PageProps = $props();
 
   const asked = $derived(page.url.searchParams.get('show'));
-  const show = $derived(asked === 'lines' || asked === 'runs' ? asked : 'result');
+  const show = $derived(asked === 'curves' || asked === 'lines' || asked === 'runs' ? asked : 'result');
 </script>
 
 <svelte:head><title>Prove · {data.frame.bot.name} · Reed Gate</title></svelte:head>
