@@ -118,3 +118,26 @@ test('what an intent does sets its level, and one can have its own', async ({ pa
   await expect.poll(() => accepted('order_plants')).toBeGreaterThan(form);
   await expectAccessible(page);
 });
+
+test('how it asks and where help is sought is set beside what that gives', async ({ page }) => {
+  await visit(page, `${server.url}/bots/1/gate`);
+  const through = page.getByRole('region', { name: 'Read-through' });
+  await expect(through.getByText('???')).toHaveCount(3);
+  await page.getByLabel('Where help is sought at try 2').selectOption('options');
+  await expect(through.getByText(/I can help with these/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take try 1 away' }).click();
+  await expect(through.getByText('???')).toHaveCount(2);
+  const silences = page.getByLabel('Silences in a row');
+  await silences.fill('1');
+  await silences.press('Tab');
+  await expect(through.getByText('(nothing)')).toHaveCount(1);
+  await page.getByLabel('A single likely intent').selectOption('take');
+  const most = page.getByLabel('Intents offered at most');
+  await most.fill('2');
+  await most.press('Tab');
+  await modelCurrent(page);
+  await page.reload();
+  await expect(most).toHaveValue('2');
+  await expect(page.getByLabel('A single likely intent')).toHaveValue('take');
+  await expectAccessible(page);
+});

@@ -1,5 +1,7 @@
 import { check, type Fault } from '../shape/fault.js';
 import {
+  clarify,
+  helpOrder,
   cost,
   condition,
   defaultValue,
@@ -67,6 +69,7 @@ const slot = parts({
   several: flag().meta({
     description: 'Whether it may hold several values; by default a list, free words and countries may.',
   }),
+  tries: tries().meta({ description: 'Failed tries in a row at this slot; by default those of noMatch.' }),
   default: defaultValue(),
   when: condition(),
   prompts: localised(),
@@ -93,6 +96,7 @@ const gate = optionalParts({
     description: 'Least confidence at which a form is opened that is read back; by default the accept level.',
   }),
   lead: level().meta({ description: 'How far the best intent must lead the next.' }),
+  clarify: clarify().meta({ description: 'How the bot asks where it is unsure.' }),
   costs: optionalParts({
     wrongAct: cost().meta({ description: 'The bot acts on what the customer did not want.' }),
     wrongForm: cost().meta({
@@ -107,6 +111,8 @@ const gate = optionalParts({
 const noMatch = optionalParts({
   prompts: localised().meta({ description: 'Said at the first failed try, the second, and so on.' }),
   tries: tries(),
+  order: helpOrder().meta({ description: 'Where help is sought at the first failed try, the second, and so on.' }),
+  silences: tries().meta({ description: 'How often in a row nothing is said before it gives up; by default tries.' }),
   desk: text(MOST.name),
   giveUp: localised(),
 });

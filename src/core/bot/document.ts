@@ -88,6 +88,8 @@ export interface Slot {
   required: boolean;
   /** Whether it may hold several values; without it a list and free words may, and other kinds hold one. */
   several?: boolean;
+  /** How many tries fail at it before the conversation is handed over or given up; without it as many as of any. */
+  tries?: number;
   /** Taken when the customer does not mind. */
   default?: string | number;
   /** JsonLogic over the form's values; the slot counts only while it holds. */
@@ -135,9 +137,33 @@ export interface GateSettings {
    * question there. Without it that of any other intent.
    */
   acceptForms?: number;
+  /** How it asks where it is unsure; {@link DEFAULT_CLARIFY} where nobody said. */
+  clarify?: ClarifySettings;
   /** What mistakes cost, by which levels are recommended; {@link DEFAULT_COSTS} where nobody said. */
   costs?: GateCosts;
 }
+
+/** How the bot asks where it is unsure what is meant. */
+export interface ClarifySettings {
+  /** How many intents are offered at most. */
+  most: number;
+  /** How often in a row it asks, before it says that it does not understand. */
+  asks: number;
+  /** A single likely intent is asked about, or taken with a word about it. */
+  single: 'ask' | 'take';
+  /** What "none of those" leads to: the words for what is not understood, or a desk at once. */
+  neither: 'noMatch' | 'desk';
+}
+
+export const DEFAULT_CLARIFY: ClarifySettings = { most: 3, asks: 3, single: 'ask', neither: 'noMatch' };
+
+/**
+ * Where help is sought when a message belongs to no intent: the customer puts it another way, the intents that come
+ * nearest are offered, the bot says what it can do, a desk takes over, or the conversation ends.
+ */
+export const HELP_STEPS = ['reword', 'nearest', 'options', 'desk', 'end'] as const;
+
+export type HelpStep = (typeof HELP_STEPS)[number];
 
 /** What the business loses by a message that goes wrong, in any unit. */
 export interface GateCosts {
@@ -162,6 +188,10 @@ export interface NoMatchSettings {
   prompts: Localised;
   /** How many tries fail before the conversation is handed over or given up. */
   tries: number;
+  /** Where help is sought at the first failed try, the second, and so on; without it the customer is to put it otherwise. */
+  order?: HelpStep[];
+  /** How often in a row nothing is said before it gives up; without it as often as tries fail. */
+  silences?: number;
   /** The desk it is then handed to; without one the bot says `giveUp`. */
   desk?: string;
   /** Said when no desk takes over. */

@@ -1,4 +1,5 @@
 import {
+  DEFAULT_CLARIFY,
   DEFAULT_COSTS,
   DEFAULT_GATE,
   DEFAULT_GREETING,
@@ -37,8 +38,13 @@ type Draft = Partial<
 export type ReadResult = { ok: true; document: BotDocument } | { ok: false; faults: Fault[] };
 
 /** Levels and costs that are left out are the usual ones; without any cost there are none of its own. */
-function gateOf({ costs, ...levels }: Partial<GateSettings> = {}): GateSettings {
-  return { ...DEFAULT_GATE, ...defined(levels), ...(costs && { costs: { ...DEFAULT_COSTS, ...defined(costs) } }) };
+function gateOf({ costs, clarify, ...levels }: Partial<GateSettings> = {}): GateSettings {
+  return {
+    ...DEFAULT_GATE,
+    ...defined(levels),
+    ...(clarify && { clarify: { ...DEFAULT_CLARIFY, ...defined(clarify) } }),
+    ...(costs && { costs: { ...DEFAULT_COSTS, ...defined(costs) } }),
+  };
 }
 
 function defined<T extends object>(value: T): T {
@@ -106,7 +112,7 @@ function normalise(given: Draft): { document: BotDocument; faults: Fault[] } {
     ),
     desks: (given.desks ?? []).map(defined),
     gate: gateOf(given.gate),
-    noMatch: { ...DEFAULT_NO_MATCH, ...given.noMatch },
+    noMatch: { ...DEFAULT_NO_MATCH, ...defined(given.noMatch ?? {}) },
     texts: defined(given.texts ?? {}),
   };
   return { document, faults };

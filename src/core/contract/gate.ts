@@ -1,3 +1,5 @@
+import type { NoMatchSettings } from '../bot/document.js';
+import type { TranscriptLine } from '../converse/walkthrough.js';
 import type { Gate } from '../recognise/gate.js';
 import type { GatedMessage } from '../measure/levels.js';
 
@@ -27,6 +29,10 @@ export interface GateIntent {
 export interface GateView {
   gate: Gate;
   intents: GateIntent[];
+  noMatch: NoMatchSettings;
+  desks: string[];
+  /** What the bot does when it understands nothing, and when nothing is said; `null` while there is no model. */
+  through: { noMatch: TranscriptLine[]; silence: TranscriptLine[] } | null;
   sources: GateSource[];
   /** What is shown; `null` where there is nothing to set it by. */
   source: GateSource | null;

@@ -39,6 +39,8 @@ export interface ConversationState {
   last: OpenForm | null;
   /** Tries in a row that were not understood. */
   tries: number;
+  /** Times in a row that it was asked which intent is meant. */
+  clarified: number;
   /** Intents between which the customer was asked to choose, with what the message gives to the form of each. */
   choosing: OfferedIntent[] | null;
   outcome: Outcome | null;
@@ -118,6 +120,7 @@ export function startConversation(reference: string): ConversationState {
     parked: [],
     last: null,
     tries: 0,
+    clarified: 0,
     choosing: null,
     outcome: null,
     desk: null,

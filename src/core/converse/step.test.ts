@@ -44,6 +44,7 @@ function scripted(bot: BotDocument = teaShop()): Recogniser {
       });
       const wanted = keys[text.toLowerCase().split(' ')[0] ?? ''];
       if (wanted) return decided(wanted, 'accept', [wanted]);
+      if (text.startsWith('likely')) return decided('order_tea', 'ask', ['order_tea']);
       if (text.startsWith('perhaps')) return decided('order_tea', 'ask', ['order_tea', 'cancel_order']);
       return { ...recognition, intent: null, decision: 'none', candidates: [], confidence: 0.1, ranking: [] };
     },
@@ -253,6 +254,79 @@ describe('when the gate is unsure', () => {
     const result = talk(['perhaps', 'no']);
     expect(result.state.choosing).toBeNull();
     expect(said(result)).toBe('Sorry?');
+  });
+});
+
+describe('how it asks where it is unsure', () => {
+  const asking = (clarify: Record<string, unknown>) =>
+    scripted(teaShop((draft) => (draft['gate'] = { ...(draft['gate'] as object), clarify })));
+
+  it('stops asking after so many times in a row, until something is understood', () => {
+    const once = asking({ asks: 1 });
+    const { all } = talk(['perhaps', 'no', 'perhaps', 'open', 'perhaps'], once);
+    expect(all.map(({ state }) => state.choosing !== null)).toEqual([true, false, false, false, true]);
+    expect(said(all[2]!)).toBe('Still not.');
+  });
+
+  it('asks about a single likely intent, or takes it with a word about it', () => {
+    expect(said(talk(['likely']))).toMatch(/^Do you mean/);
+    const { state, says } = talk(['likely'], asking({ single: 'take' }));
+    expect(says.map(({ text }) => text)).toEqual([expect.stringMatching(/^I take it that/), 'How many?']);
+    expect(state.open?.intent).toBe('order_tea');
+  });
+
+  it('hands over at once where none of those is meant, if so set', () => {
+    expect(said(talk(['perhaps', 'neither'], asking({ neither: 'desk' })))).toBe('Passing you on.');
+    expect(said(talk(['perhaps', 'neither'], asking({ neither: 'noMatch' })))).toBe('Sorry?');
+  });
+});
+
+describe('where help is sought', () => {
+  const seeking = (order: string[], more: object = {}) =>
+    scripted(
+      teaShop(
+        (draft) =>
+          (draft['noMatch'] = { prompts: ['Sorry?', 'Still not.'], tries: 2, order, giveUp: 'Goodbye.', ...more }),
+      ),
+    );
+
+  it('follows the order that is set', () => {
+    const { all } = talk(['la', 'la', 'la'], seeking(['reword', 'options', 'end']));
+    expect(all.map(said)).toEqual(['Sorry?', expect.stringMatching(/^Still not\. I can help with/), 'Goodbye.']);
+  });
+
+  it('ends with a desk, also where the order does not name one', () => {
+    expect(said(talk(['la', 'la'], seeking(['reword', 'desk'])))).toBe('Passing you on.');
+    expect(said(talk(['la', 'la'], seeking(['reword'])))).toBe('Passing you on.');
+  });
+
+  it('offers the intents that come nearest', () => {
+    const real = openRecogniser(teaShop(), prepareTraining(teaShop()).train(new Map()));
+    const document = seeking(['nearest']).document;
+    const unsure: Recogniser = {
+      ...scripted(),
+      document,
+      recognise: (text, vectors, now) => ({
+        ...real.recognise(text, vectors, now),
+        decision: 'none',
+        intent: null,
+        candidates: [],
+      }),
+    };
+    const { state, says } = talk(['tea things'], unsure);
+    expect(says.at(-1)!.text).toMatch(/^Which do you mean/);
+    expect(state.choosing!.length).toBeGreaterThan(1);
+  });
+
+  it('counts silences of their own, and tries of a slot', () => {
+    const twice = talk(['order', { type: 'noInput' }, { type: 'noInput' }], seeking([], { silences: 2, tries: 5 }));
+    expect(said(twice)).toBe('Goodbye.');
+    const strict = teaShop((draft) => {
+      draft['noMatch'] = { prompts: ['Sorry?'], tries: 5, giveUp: 'Goodbye.' };
+      const [form] = draft['forms'] as { slots: { tries?: number }[] }[];
+      form!.slots[0]!.tries = 1;
+    });
+    expect(said(talk(['order', 'la la'], scripted(strict)))).toBe('Passing you on.');
   });
 });
 

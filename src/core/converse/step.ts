@@ -117,6 +117,8 @@ export function step(recogniser: Recogniser, state: ConversationState, event: Co
     ...reply.state,
     turns: state.turns + 1,
     silences: event.type === 'noInput' ? reply.state.silences : 0,
+    // What was understood begins anew.
+    clarified: reply.state.open !== null || reader === 'intent' ? 0 : reply.state.clarified,
     lastSaid: reply.says.length > 0 ? reply.says : state.lastSaid,
   };
   return {

@@ -1,4 +1,4 @@
-import { customersName } from '../bot/customersName.js';
+import { customersName, isOffered } from '../bot/customersName.js';
 import { findForm, findIntent, formOfIntent, type BotDocument, type Form, type Slot } from '../bot/document.js';
 import { NO_VECTORS, type Vectors } from '../encode/encoder.js';
 import { languageOf } from '../language/index.js';
@@ -428,6 +428,20 @@ export function sayClarification(turn: Turn, intents: readonly string[]): Say[] 
   }));
 }
 
+/** How many things the bot says it can do. */
+const MOST_NAMED = 6;
+
+/** What the bot can do, by the names that customers know. */
+export function sayOptions(turn: Turn): Say[] {
+  const names = turn.document.intents
+    .filter((intent) => isOffered(intent, turn.language))
+    .slice(0, MOST_NAMED)
+    .map(({ name }) => customersName(turn.document, name, turn.tag));
+  return names.length > 0
+    ? sayOwn(turn, 'help', { choices: listWords(turn, names, 'conjunction') })
+    : sayOwn(turn, 'helpNothing');
+}
+
 /** The desk that takes what the bot cannot; `undefined` where it has none. */
 export const generalDesk = (document: BotDocument): string | undefined =>
   document.noMatch.desk ?? document.desks[0]?.name;
@@ -474,11 +488,19 @@ export function giveUp(turn: Turn, state: ConversationState): Doing {
 
 /** Counts a try that was not understood; after the last one the conversation is handed over or given up. */
 export function countMiss(turn: Turn, prompt: (state: ConversationState) => Doing): Doing {
-  const { noMatch } = turn.document;
   const state = { ...turn.state, tries: turn.state.tries + 1 };
-  if (state.tries < noMatch.tries) return prompt(state);
+  if (state.tries < mostTries(turn)) return prompt(state);
   const desk = generalDesk(turn.document);
   return desk === undefined ? giveUp(turn, state) : handOver(turn, state, desk);
+}
+
+/** How many tries fail at what the conversation waits for, before it is handed over or given up. */
+export function mostTries({ document, state }: Turn): number {
+  const form = findForm(document, state.open?.form);
+  const slot = form?.slots.find(({ name }) => name === state.open?.asked);
+  if (slot?.tries !== undefined) return slot.tries;
+  const { order, tries } = document.noMatch;
+  return state.open || state.choosing ? tries : (order?.length ?? tries - 1) + 1;
 }
 
 /** Says again what the conversation waits for: the prompt of a slot, the read-back, or the question that stands open. */

@@ -21,10 +21,13 @@ export const acceptedIn = ({ decision, intent }: Recognition): string | null => 
 
 /** Of the intents in reach of an unsure reading, those that may be offered to a customer. */
 export const offeredCandidates = (turn: Turn): string[] =>
-  turn.matter.candidates.filter((name) => {
-    const intent = findIntent(turn.document, name);
-    return intent !== undefined && isOffered(intent, turn.language);
-  });
+  turn.matter.candidates.filter((name) => isOfferedTo(turn, name));
+
+/** Whether an intent may be offered to a customer. */
+export function isOfferedTo(turn: Turn, name: string): boolean {
+  const intent = findIntent(turn.document, name);
+  return intent !== undefined && isOffered(intent, turn.language);
+}
 
 /** Whether an intent is thanks, a greeting or the like: it is no wish. */
 export function isSmallTalk(turn: Turn, name: string): boolean {
@@ -48,7 +51,9 @@ export function replacesHeld(turn: Turn, open: OpenForm, within: Stretches): boo
   return Object.entries(open.values).some(([slot, held]) => {
     const own = readings.filter((reading) => reading.slot === slot);
     // "From Friday to Saturday" is read as one stretch.
-    const fromHeld = own.some(({ value }) => typeof value === 'string' && value.startsWith(`${String(held)}/`));
+    const fromHeld = own.some(
+      ({ value }) => typeof value === 'string' && typeof held === 'string' && value.startsWith(`${held}/`),
+    );
     const both = own.some(({ value }) => sameValue(value, held)) && own.some(({ value }) => !sameValue(value, held));
     return fromHeld || both;
   });

@@ -1,4 +1,4 @@
-import { formOfIntent, type BotDocument, type GateSettings } from '../bot/document.js';
+import { DEFAULT_CLARIFY, formOfIntent, type BotDocument, type GateSettings } from '../bot/document.js';
 import type { RankedIntent } from './intentModel.js';
 
 /** What the gate lets through: acted on, asked about, or not matched. */
@@ -23,8 +23,8 @@ export interface GateResult {
   candidates: string[];
 }
 
-/** So many intents are offered at most. */
-export const MOST_CANDIDATES = 3;
+/** So many of the first intents are kept of a reading; no gate asks about more. */
+export const MOST_CANDIDATES = 5;
 /** Levels are decimal fractions, which sums and differences miss by a hair. */
 const HAIR = 1e-9;
 
@@ -64,7 +64,7 @@ export function decide(ranking: readonly RankedIntent[], gate: Gate): GateResult
     return { decision: 'accept', candidates: [best.intent] };
   const reach = Math.min(gate.ask, best.confidence) / 2;
   const candidates = ranking
-    .slice(0, MOST_CANDIDATES)
+    .slice(0, gate.clarify?.most ?? DEFAULT_CLARIFY.most)
     .filter((item) => item.confidence >= reach)
     .map((item) => item.intent);
   return { decision: 'ask', candidates };

@@ -23,7 +23,8 @@ const SLOT = { slot: 'the slot in words' };
 /** Every sentence of the engine, in the order in which screens show them. */
 export const ENGINE_TEXTS = {
   clarifyOne: text('One intent is likely, but not sure', CHOICES),
-  clarify: text('Two or three intents are likely', CHOICES),
+  takenFor: text('The same, where it is taken without asking', CHOICES),
+  clarify: text('Several intents are likely', CHOICES),
   help: text('The customer asks what the bot can do', CHOICES),
   helpNothing: text('The same, where the bot offers nothing yet'),
   offerNext: text('The first of two wishes is done', {

@@ -1,4 +1,12 @@
-import { BUILT_IN_KINDS, ENTITY_KINDS, NAME_PATTERN, type EntityKind, type JsonLogicRule } from '../bot/document.js';
+import {
+  BUILT_IN_KINDS,
+  ENTITY_KINDS,
+  HELP_STEPS,
+  NAME_PATTERN,
+  type EntityKind,
+  type HelpStep,
+  type JsonLogicRule,
+} from '../bot/document.js';
 import { MOST } from '../bot/limits.js';
 import type { Localised } from '../bot/localised.js';
 import { closest } from '../text/distance.js';
@@ -103,6 +111,31 @@ export const cost = () =>
     .meta({ definition: 'cost' });
 
 export const tries = () => wholeNumber().min(1, 'must be at least 1').max(9, 'must be at most 9');
+
+/** How many intents are offered at most; more are no choice. */
+const MOST_OFFERED = 5;
+
+export const clarify = () =>
+  optionalParts({
+    most: wholeNumber().min(2, 'must be at least 2').max(MOST_OFFERED, `must be at most ${MOST_OFFERED}`),
+    asks: tries(),
+    single: string()
+      .strict()
+      .oneOf(['ask', 'take'] as const, 'must be ask or take'),
+    neither: string()
+      .strict()
+      .oneOf(['noMatch', 'desk'] as const, 'must be noMatch or desk'),
+  });
+
+export const helpOrder = () =>
+  array()
+    .of(
+      string<HelpStep>()
+        .strict()
+        .oneOf(HELP_STEPS, `must be one of ${HELP_STEPS.join(', ')}`)
+        .required(),
+    )
+    .max(9, 'must have at most 9');
 
 export const onNo = () =>
   string()

@@ -29,6 +29,11 @@ export interface Tasks {
   };
   /** The conversation that a form gives; `null` where no intent opens it. */
   readThrough: { given: { model: SharedModel; form: string; now: string }; gives: TranscriptLine[] | null };
+  /** What the bot does when it understands nothing, and when nothing is said. */
+  helpThrough: {
+    given: { model: SharedModel; now: string };
+    gives: { noMatch: TranscriptLine[]; silence: TranscriptLine[] };
+  };
   /** The texts whose vectors an explanation needs. */
   textsToExplain: { given: { model: SharedModel; text: string }; gives: string[] };
   /** Why a message is read as it is. */

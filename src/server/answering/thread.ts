@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { readThrough } from '../../core/converse/readThrough.js';
+import { helpThrough, readThrough } from '../../core/converse/readThrough.js';
 import { takeTurn } from '../../core/converse/takeTurn.js';
 import { textsOfTurn } from '../../core/converse/turn.js';
 import { runWalkthrough } from '../../core/converse/walkthrough.js';
@@ -94,6 +94,8 @@ const DOERS: Doers = {
     const opener = intents.find((intent) => intent.form === name);
     return Promise.resolve(form && opener ? readThrough(recogniser, opener.name, form, now) : null);
   },
+
+  helpThrough: ({ model, now }) => Promise.resolve(helpThrough(open(model).recogniser, now)),
 
   textsToExplain: ({ model, text }) => Promise.resolve(open(model).recogniser.textsToExplain(text)),
 

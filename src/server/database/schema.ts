@@ -17,6 +17,7 @@ export interface BotTable {
   gate_accept: number;
   gate_ask: number;
   gate_lead: number;
+  gate_clarify: ColumnType<Json | null, Json | null | undefined, Json | null>;
   gate_accept_forms: ColumnType<number | null, number | null | undefined, number | null>;
   gate_costs: ColumnType<Json | null, Json | null | undefined, Json | null>;
   no_match: Json;
@@ -112,6 +113,7 @@ export interface SlotTable {
   default_value: Json | null;
   condition: Json | null;
   prompts: Json;
+  tries: ColumnType<number | null, number | null | undefined, number | null>;
 }
 
 export interface DeskTable {

@@ -250,6 +250,14 @@ export class ModelService {
     return this.#parts.answering.run('person', 'readThrough', { model, form, now });
   }
 
+  /** What the bot does when it understands nothing, and when nothing is said; `null` while there is no model. */
+  async helpThrough(bot: StoredBot): Promise<{ noMatch: TranscriptLine[]; silence: TranscriptLine[] } | null> {
+    const current = await this.model(bot);
+    if (!current) return null;
+    const model = await this.shared(current);
+    return this.#parts.answering.run('person', 'helpThrough', { model, now: localNow(bot.document.timeZone) });
+  }
+
   /** A model in memory that threads share. @throws NoModelError where its file is gone */
   async shared({ file }: CurrentModel): Promise<SharedModel> {
     const found = await this.#parts.store.find(file);

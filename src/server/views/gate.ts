@@ -49,7 +49,17 @@ export async function gateView(app: Application, botId: number, wanted: string |
   const source = sources.find(({ id }) => String(id ?? 'utterances') === wanted) ?? sources[0] ?? null;
   const set = source?.id ?? null;
   const messages = set === null ? predictions.map(heldOutMessage) : await runMessages(app, botId, set);
-  return { gate: gateOf(bot.document), intents: gateIntents(bot.document), sources, source, messages };
+  const { document } = bot;
+  return {
+    gate: gateOf(document),
+    intents: gateIntents(document),
+    noMatch: document.noMatch,
+    desks: document.desks.map(({ name }) => name),
+    through: await app.models.helpThrough(bot),
+    sources,
+    source,
+    messages,
+  };
 }
 
 /** Of the messages of a run, the share that the gate as it stands asks about; `null` of none. */

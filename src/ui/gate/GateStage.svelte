@@ -16,6 +16,7 @@
   import GateChart, { type Border } from './GateChart.svelte';
   import { Figures } from './gateFigures.svelte.js';
   import IntentLevels from './IntentLevels.svelte';
+  import Unsure from './Unsure.svelte';
 
   /** Where the borders between accepted, asked about and not matched lie, and what that costs. */
   const { botId, view, revision }: { botId: number; view: GateView; revision: number } = $props();
@@ -162,6 +163,7 @@
       <a href="/bots/{botId}/prove">import and run a test set</a>.
     </p>
   {/if}
+  <Unsure {botId} gate={view.gate} noMatch={view.noMatch} desks={view.desks} through={view.through} />
 </div>
 
 <style>

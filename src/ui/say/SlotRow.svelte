@@ -5,6 +5,7 @@
   import { edit, keepEdit } from '../shared/acts.js';
   import Cell from '../shared/Cell.svelte';
   import Choice from '../shared/Choice.svelte';
+  import NumberField from '../shared/NumberField.svelte';
   import Tick from '../shared/Tick.svelte';
   import ConditionRows from './ConditionRows.svelte';
   import TextLines from './TextLines.svelte';
@@ -85,6 +86,15 @@
         label="How many values {slot.name} holds"
         options={HOLDS}
         keep={(value) => change({ several: value === '' ? null : value === 'several' })}
+      />
+      <span class="soft">tries</span>
+      <NumberField
+        label="Failed tries at {slot.name}; empty: as any"
+        min={1}
+        max={9}
+        value={slot.tries ?? null}
+        optional
+        keep={(tries) => change({ tries })}
       />
       <label>
         <span class="soft">if they do not mind</span>

@@ -1,10 +1,29 @@
 import { mixed, type InferType } from '../../shape/yup.js';
 import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/engineTexts.js';
-import { DEFAULT_COSTS, type GateCosts, type GateSettings, type NoMatchSettings } from '../document.js';
+import {
+  DEFAULT_CLARIFY,
+  DEFAULT_COSTS,
+  type ClarifySettings,
+  type GateCosts,
+  type GateSettings,
+  type NoMatchSettings,
+} from '../document.js';
 import { MOST } from '../limits.js';
 import { actKind } from './act.js';
 import { changed } from './common.js';
-import { change, cost, level, localised, optionalParts, parts, text, texts, tries } from '../../shape/shapes.js';
+import {
+  change,
+  clarify,
+  cost,
+  helpOrder,
+  level,
+  localised,
+  optionalParts,
+  parts,
+  text,
+  texts,
+  tries,
+} from '../../shape/shapes.js';
 
 const settingsChange = change({
   name: text(MOST.name),
@@ -19,12 +38,15 @@ const gateChange = change({
   ask: level(),
   acceptForms: level().nullable(),
   lead: level(),
+  clarify: clarify(),
   costs: optionalParts({ wrongAct: cost(), wrongForm: cost(), question: cost(), missed: cost(), outsideAct: cost() }),
 });
 
 const noMatchChange = change({
   prompts: localised(),
   tries: tries(),
+  order: helpOrder().nullable(),
+  silences: tries().nullable(),
   desk: text(MOST.name).nullable(),
   giveUp: localised(),
 });
@@ -44,15 +66,18 @@ export const SETTINGS_ACTS = [
     label: 'change settings',
   })),
 
-  actKind('changeGate', parts({ to: gateChange }), (document, { to: { costs, ...levels } }) => {
-    const gate = changed<GateSettings>(document.gate, levels, ['acceptForms']);
+  actKind('changeGate', parts({ to: gateChange }), (document, { to: { costs, clarify: asking, ...levels } }) => {
+    const moved = changed<GateSettings>(document.gate, levels, ['acceptForms']);
+    const gate = asking
+      ? { ...moved, clarify: changed<ClarifySettings>(moved.clarify ?? DEFAULT_CLARIFY, asking, []) }
+      : moved;
     if (!costs) return { document: { ...document, gate }, label: 'change the levels of the gate' };
     const own = changed<GateCosts>(gate.costs ?? DEFAULT_COSTS, costs, []);
     return { document: { ...document, gate: { ...gate, costs: own } }, label: 'change what mistakes cost' };
   }),
 
   actKind('changeNoMatch', parts({ to: noMatchChange }), (document, { to }) => ({
-    document: { ...document, noMatch: changed<NoMatchSettings>(document.noMatch, to, ['desk']) },
+    document: { ...document, noMatch: changed<NoMatchSettings>(document.noMatch, to, ['desk', 'order', 'silences']) },
     label: 'change what happens at no match',
   })),
 

@@ -17,13 +17,15 @@ import {
   parts,
   rowId,
   text,
+  tries,
   wholeNumber,
 } from '../../shape/shapes.js';
 
-const OPTIONAL = ['when', 'several', 'default'] as const;
+const OPTIONAL = ['when', 'several', 'default', 'tries'] as const;
 
 const slotParts = {
   several: flag().nullable(),
+  tries: tries().nullable(),
   default: defaultValue().nullable(),
   when: condition().nullable(),
 };

@@ -1,9 +1,20 @@
-import { formOfIntent } from '../../bot/document.js';
+import { DEFAULT_CLARIFY, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import type { Language } from '../../language/language.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
 import type { ConversationState, OfferedIntent } from '../state.js';
-import { countMiss, intentLabel, sayClarification, slotWords, type Reader, type Reply, type Turn } from '../turn.js';
+import {
+  countMiss,
+  generalDesk,
+  handOver,
+  intentLabel,
+  sayClarification,
+  sayOwn,
+  slotWords,
+  type Reader,
+  type Reply,
+  type Turn,
+} from '../turn.js';
 import { acceptedIn, isSmallTalk, onlyValues, storyFor, valuesFor, offeredCandidates } from '../wishes.js';
 import { missReader } from './miss.js';
 
@@ -16,13 +27,20 @@ export const clarificationReader: Reader = {
     const { matter, state } = turn;
     if (matter.decision !== 'ask' || state.open || state.choosing !== null || turn.hearing.onlySteers) return null;
     const candidates = offeredCandidates(turn);
-    if (candidates.length === 0) return null;
+    const { asks, single } = turn.document.gate.clarify ?? DEFAULT_CLARIFY;
+    if (candidates.length === 0 || state.clarified >= asks) return null;
+    const [only, ...others] = candidates;
+    if (single === 'take' && others.length === 0) {
+      const taken = sayOwn(turn, 'takenFor', { choices: intentLabel(turn, only!) });
+      const why = `${only} alone is likely, and taken (${percent(matter.confidence)})`;
+      return actOnWishes(turn, [{ intent: only! }], why, taken);
+    }
     const choosing = candidates.map((intent) => ({
       intent,
       values: { ...storyFor(turn, intent), ...valuesFor(turn, intent).given },
     }));
     return {
-      state: { ...state, choosing, outcome: null },
+      state: { ...state, choosing, clarified: state.clarified + 1, outcome: null },
       says: sayClarification(turn, candidates),
       acts: [],
       why: `unsure between ${candidates.join(', ')} (best ${percent(matter.confidence)})`,
@@ -102,14 +120,18 @@ export const choiceReader: Reader = {
     }
     if (hearing.onlySteers && hearing.says('no', 'neither', 'nothing')) {
       const state = { ...turn.state, choosing: null };
-      return { ...missReader.read({ ...turn, state })!, why: 'the customer means none of those offered' };
+      const why = 'the customer means none of those offered';
+      const desk = generalDesk(turn.document);
+      const { neither } = turn.document.gate.clarify ?? DEFAULT_CLARIFY;
+      if (neither === 'desk' && desk !== undefined) return { ...handOver(turn, state, desk), why };
+      return { ...missReader.read({ ...turn, state })!, why };
     }
     const chosen = chosenBy(turn, choosing);
     if (chosen) {
       const whole = hearing.onlySteers ? [] : hearing.content;
       const wish = { intent: chosen.intent, held: chosen.values, within: whole };
       return actOnWishes(
-        { ...turn, state: { ...turn.state, choosing: null } },
+        { ...turn, state: { ...turn.state, choosing: null, clarified: 0 } },
         [wish],
         `the customer chose ${chosen.intent}`,
       );

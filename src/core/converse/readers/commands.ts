@@ -1,4 +1,4 @@
-import { customersName, isOffered } from '../../bot/customersName.js';
+import { customersName } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
@@ -8,8 +8,8 @@ import {
   generalDesk,
   handOver,
   leave,
-  listWords,
   openForm,
+  sayOptions,
   sayOwn,
   type Reader,
   type Reply,
@@ -72,19 +72,9 @@ function askForPerson(turn: Turn): Reply | null {
   return { ...handOver(turn, turn.state, intentDesk ?? desk), why: 'the customer asks for a person' };
 }
 
-/** How many things the bot says it can do. */
-const MOST_NAMED = 6;
-
 function help(turn: Turn): Reply | null {
   if (!turn.hearing.says('help') || !turn.hearing.onlySteers) return null;
-  const names = turn.document.intents
-    .filter((intent) => isOffered(intent, turn.language))
-    .slice(0, MOST_NAMED)
-    .map(({ name }) => customersName(turn.document, name, turn.tag));
-  const own =
-    names.length > 0
-      ? sayOwn(turn, 'help', { choices: listWords(turn, names, 'conjunction') })
-      : sayOwn(turn, 'helpNothing');
+  const own = sayOptions(turn);
   const next = askAgain(turn, turn.state);
   const again = turn.state.open || turn.state.choosing ? next.says : [];
   return { ...next, says: [...own, ...again], why: 'the customer asks what the bot can do' };

@@ -1,6 +1,7 @@
 /** What the bot says of its own accord, where it has no wording of its own. A list is for the first try, the next, and so on. */
 export const TEXTS = {
   clarifyOne: 'Do you mean {choices}?',
+  takenFor: 'I take it that this is about {choices}.',
   clarify: 'Which do you mean: {choices}?',
   help: 'I can help with these: {choices}.',
   helpNothing: 'I cannot do anything yet.',

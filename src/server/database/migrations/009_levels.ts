@@ -5,7 +5,9 @@ import { sql, type Kysely } from 'kysely';
 export async function up(db: Kysely<unknown>): Promise<void> {
   const statements = [
     'alter table bot add column gate_accept_forms real',
+    'alter table bot add column gate_clarify text',
     'alter table intent add column accept real',
+    'alter table slot add column tries integer',
     `create table trial (
       id integer primary key, bot_id integer not null references bot(id) on delete cascade, kind text not null,
       settings text not null, revision integer not null, reader text not null, made_at text not null,
