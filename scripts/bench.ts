@@ -5,7 +5,13 @@ import path from 'node:path';
 import type { BotDocument, Intent, Utterance } from '../src/core/bot/document.js';
 import { writeBotFile } from '../src/core/formats/botFile.js';
 import { encodeTexts, type Encoder } from '../src/core/encode/encoder.js';
-import { measure, readLine } from '../src/core/measure/evaluate.js';
+import { DEFAULT_COSTS } from '../src/core/bot/document.js';
+import { crossValidation } from '../src/core/measure/crossValidation.js';
+import { measure, readLine, taughtMessages } from '../src/core/measure/evaluate.js';
+import { foldsOf, type TaughtInPart } from '../src/core/measure/folds.js';
+import { gateFigures } from '../src/core/measure/gateFigures.js';
+import { gatedMessages } from '../src/core/measure/levels.js';
+import { gateOf } from '../src/core/recognise/gate.js';
 import { lookAtModelFile, readModelFile, writeModelFile } from '../src/core/recognise/modelFile.js';
 import { openRecogniser } from '../src/core/recognise/open.js';
 import { prepareTraining, TrainingMemory } from '../src/core/recognise/train.js';
@@ -239,6 +245,56 @@ function nanosecondsPerStep(): number {
   for (let round = 0; round < rounds; round++) for (let at = 0; at < 512; at++) sum += a[at]! * b[at]!;
   if (sum === 0) throw new Error('The loop was not run.');
   return ((performance.now() - started) * 1e6) / (rounds * 512);
+}
+
+/** Lines of a long test run, and messages that a gate is set by. */
+const MANY = 10_000;
+
+/** What Gate and Prove reckon, in this process, with the vectors known. */
+async function proveTimes(table: Table, encoder: Encoder): Promise<void> {
+  console.error('runs and trials …');
+  const known = new Map<string, Float32Array>();
+  const vectorsOf = async (texts: readonly string[]) => {
+    const missing = texts.filter((text) => !known.has(text));
+    for (const [text, vector] of await encodeTexts(encoder, missing)) known.set(text, vector);
+  };
+  const [{ document, lines }] = DEMOS as [(typeof DEMOS)[number]];
+  const training = prepareTraining(document);
+  await vectorsOf(training.texts);
+  const recogniser = openRecogniser(document, training.train(known));
+  await vectorsOf(lines.flatMap(({ text }) => recogniser.textsToEncode(text)));
+  const many = Array.from({ length: MANY }, (_, at) => lines[at % lines.length]!);
+  const settings = { now: NOW, taught: taughtMessages(document) };
+  const names = document.intents.map(({ name }) => name);
+  const run = await timed(() => {
+    const results = many.map((line) => readLine(recogniser, line, known, settings));
+    measure(results, names);
+    return results;
+  });
+  put(table, 'a test run of 10,000 lines, vectors known (of 10,000)', run.milliseconds, 10_000);
+  const messages = gatedMessages(run.value);
+  const gate = gateOf(document);
+  const moves: number[] = [];
+  for (let level = 50; level < 100; level++) {
+    const moved = { ...gate, accept: level / 100 };
+    moves.push((await timed(() => gateFigures(messages, moved, DEFAULT_COSTS))).milliseconds);
+  }
+  put(table, 'a level moved over 10,000 messages, p50 (of 50)', quantile(moves, 0.5), 50);
+  put(table, 'a level moved over 10,000 messages, p95 (of 50)', quantile(moves, 0.95), 50);
+  const bot = botOfSize(30, 14);
+  const parts = foldsOf(bot, 5, 1);
+  const memory = new TrainingMemory();
+  const read = (part: TaughtInPart) => {
+    const prepared = prepareTraining(part.document, memory, { slots: false });
+    const own = openRecogniser(part.document, prepared.train(known));
+    return part.lines.map((line) => readLine(own, line, known, { now: NOW, taught: taughtMessages(part.document) }));
+  };
+  for (const part of parts) {
+    await vectorsOf(prepareTraining(part.document, memory, { slots: false }).texts);
+    await vectorsOf(part.lines.flatMap(({ text }) => recogniser.textsToEncode(text)));
+  }
+  const validation = await timed(() => crossValidation(bot, [parts.flatMap(read)], { folds: 5, seed: 1 }));
+  put(table, 'cross-validation of 30 × 14 in 5 folds, vectors known (of 5,000)', validation.milliseconds, 5000);
 }
 
 /** The demo server from outside. */
@@ -476,6 +532,9 @@ console.log(
 const server: Table = new Map();
 await serverTimes(server);
 show('The server with the demo, milliseconds (ratio to the aim)', ['nursery'], server);
+const proving: Table = new Map();
+await proveTimes(proving, encoder);
+show('Gate and Prove, milliseconds (ratio to the aim)', ['nursery'], proving);
 console.log('');
 hostileTimes();
 console.log('');

@@ -72,6 +72,14 @@ try {
   await page.locator('[data-recommended]').waitFor();
   await page.evaluate(() => document.fonts.ready);
   await shoot(page, 'gate');
+  await page.getByRole('region', { name: 'Levels by intent' }).scrollIntoViewIfNeeded();
+  await page.locator('.gate').evaluate((element) => element.scrollTo(0, element.scrollHeight));
+  await page.mouse.move(0, 0);
+  await shoot(page, 'gate-asking');
+  await at('/bots/1/prove/trials?show=customers');
+  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  await page.getByText(/of 120 customers/).waitFor({ timeout: 120_000 });
+  await shoot(page, 'prove-customers');
   await at('/bots/1/teach?intent=order_plants');
   await page.getByRole('textbox', { name: /^Probe/ }).fill('hi could you pop four thyme by for me tomorrow');
   await page.getByTestId('probe-decision').waitFor();
