@@ -1,13 +1,12 @@
 import { findEntity, formOfIntent, type BotDocument } from '../bot/document.js';
 import type { Vectors } from '../encode/encoder.js';
 import { TAGS, type TagName } from '../formats/tags.js';
-import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
+import type { TestLine } from '../formats/testFile.js';
 import { MOST_CANDIDATES, type Decision } from '../recognise/gate.js';
 import type { RankedIntent } from '../recognise/intentModel.js';
 import type { Encode } from '../recognise/answer.js';
 import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
-import type { SlotReading } from '../recognise/slots.js';
 import { tokenise } from '../text/tokens.js';
 import {
   accuracy,
@@ -24,12 +23,11 @@ import {
   type ClassMeasure,
   type Confusion,
 } from './classification.js';
-import { slotFigures, type SlotFigures } from './slotFigures.js';
+import { slotFigures, type SlotFigures, type SlotLine } from './slotFigures.js';
 import { shareInterval, type ShareInterval } from './interval.js';
 
 /** How one test line was read. */
-export interface LineResult {
-  text: string;
+export interface LineResult extends SlotLine {
   /** `null`: out of scope; `undefined`: the line does not say. */
   expected: string | null | undefined;
   predicted: string | null;
@@ -39,9 +37,6 @@ export interface LineResult {
   top?: readonly RankedIntent[];
   /** Place of the expected intent in the ranking, 1 for the first; `null` out of scope or where it is not ranked. */
   place: number | null;
-  /** With the entity of each, where the bot has such a slot. */
-  expectedSlots: (ExpectedSlot & { entity?: string })[] | null;
-  slots: SlotReading[];
   style?: string;
   tags?: Readonly<Partial<Record<TagName, string>>>;
   /** Entities that could not be looked for in the text. */

@@ -1,6 +1,15 @@
+import type { ExpectedSlot } from '../formats/testFile.js';
+import type { SlotReading } from '../recognise/slots.js';
 import { sameValue } from '../recognise/value.js';
 import { f1Score } from './classification.js';
-import type { LineResult } from './evaluate.js';
+
+/** A line with the slots that it ought to have and those that were found. */
+export interface SlotLine {
+  text: string;
+  /** With the entity of each, where the bot has such a slot; `null` where the line does not list them. */
+  expectedSlots: (ExpectedSlot & { entity?: string })[] | null;
+  slots: SlotReading[];
+}
 
 /** A stretch of a message with what it is. */
 interface Stretch {
@@ -46,10 +55,10 @@ function paired<Expected, Found>(
   return { fitting, missing };
 }
 
-type Expected = NonNullable<LineResult['expectedSlots']>[number];
-type Found = LineResult['slots'][number];
+type Expected = NonNullable<SlotLine['expectedSlots']>[number];
+type Found = SlotReading;
 
-function score(results: readonly LineResult[], fits: (expected: Expected, found: Found) => boolean): number | null {
+function score(results: readonly SlotLine[], fits: (expected: Expected, found: Found) => boolean): number | null {
   let [correct, predicted, support] = [0, 0, 0];
   for (const { expectedSlots, slots } of results) {
     if (!expectedSlots) continue;
@@ -60,11 +69,11 @@ function score(results: readonly LineResult[], fits: (expected: Expected, found:
   return f1Score(correct, predicted, support);
 }
 
-const tellsValues = ({ expectedSlots }: LineResult): boolean =>
+const tellsValues = ({ expectedSlots }: SlotLine): boolean =>
   expectedSlots?.every(({ value }) => value !== undefined) ?? false;
 
 /** @param results of lines in scope; those that do not list their slots do not count */
-export function slotFigures(results: readonly LineResult[]): SlotFigures {
+export function slotFigures(results: readonly SlotLine[]): SlotFigures {
   const sameSlot = (expected: Expected, found: Found) => expected.slot === found.slot;
   const sameEntity = (expected: Expected, found: Found) => expected.entity === found.entity;
   const told = results.filter(({ expectedSlots }) => expectedSlots?.every(({ entity }) => entity !== undefined));
@@ -81,7 +90,7 @@ export function slotFigures(results: readonly LineResult[]): SlotFigures {
 }
 
 /** What of a line's slots is not as it ought to be; `null` where all is, or where the line does not list them. */
-export function slotFaults({ text, expectedSlots, slots }: LineResult): SlotFaults | null {
+export function slotFaults({ text, expectedSlots, slots }: SlotLine): SlotFaults | null {
   if (!expectedSlots) return null;
   const { fitting, missing } = paired(
     expectedSlots,

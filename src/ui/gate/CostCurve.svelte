@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
-  import { drawChart, themeToken } from '../shared/chart.js';
+  import { drawChart, namedAxis, themeToken } from '../shared/chart.js';
 
   /** What a message costs by the accept level. */
   const { curve, accept }: { curve: readonly { level: number; cost: number }[]; accept: number } = $props();
@@ -10,16 +10,10 @@
   const least = $derived(curve.reduce((best, one) => (one.cost < best.cost ? one : best), curve[0]!));
 
   function draw(canvas: HTMLCanvasElement) {
-    const [line, ink, reed] = [themeToken('--line'), themeToken('--ink'), themeToken('--reed')];
+    const reed = themeToken('--reed');
     const points = curve.map(({ level, cost }) => ({ x: level, y: cost }));
     const away = ({ x }: { x: number }) => Math.abs(x - accept);
     const here = points.reduce((best, one) => (away(one) < away(best) ? one : best));
-    const axis = (text: string) => ({
-      type: 'linear' as const,
-      grid: { color: line },
-      ticks: { color: ink, font: { size: 10 }, maxTicksLimit: 6 },
-      title: { display: true, text, color: ink, font: { size: 11 } },
-    });
     return drawChart<'line', { x: number; y: number }[], unknown>(canvas, {
       type: 'line',
       data: {
@@ -37,8 +31,8 @@
       options: {
         interaction: { mode: 'nearest', axis: 'x', intersect: false },
         scales: {
-          x: { ...axis('accept level'), min: 0, max: 1 },
-          y: { ...axis('cost of a message'), beginAtZero: true },
+          x: { ...namedAxis('accept level'), min: 0, max: 1 },
+          y: { ...namedAxis('cost of a message'), beginAtZero: true },
         },
         plugins: {
           tooltip: {

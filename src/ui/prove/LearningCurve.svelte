@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
   import { SHARES, type LearningCurve } from '$core/measure/learningCurve.js';
-  import { drawChart, themeToken } from '../shared/chart.js';
+  import { drawChart, namedAxis, themeToken } from '../shared/chart.js';
   import { share } from '../shared/format.js';
 
   const { botId, result }: { botId: number; result: LearningCurve } = $props();
@@ -13,22 +13,11 @@
   const teach = (intent: string) => `/bots/${botId}/teach?intent=${encodeURIComponent(intent)}`;
 
   function draw(canvas: HTMLCanvasElement) {
-    const [line, ink, reed, soft] = [
-      themeToken('--line'),
-      themeToken('--ink'),
-      themeToken('--reed'),
-      themeToken('--ink-soft'),
-    ];
+    const [ink, reed, soft] = [themeToken('--ink'), themeToken('--reed'), themeToken('--ink-soft')];
     const { points, forecast } = result;
     const of = (pick: 'figure' | 'low' | 'high') =>
       points.flatMap(({ utterances, accuracy }) => (accuracy ? [{ x: utterances, y: accuracy[pick] * 100 }] : []));
     const edge = { borderColor: soft, borderWidth: 1, borderDash: [2, 3], pointRadius: 0 };
-    const axis = (text: string) => ({
-      type: 'linear' as const,
-      grid: { color: line },
-      ticks: { color: ink, font: { size: 10 } },
-      title: { display: true, text, color: ink, font: { size: 11 } },
-    });
     return drawChart<'line', { x: number; y: number }[], unknown>(canvas, {
       type: 'line',
       data: {
@@ -61,7 +50,7 @@
       },
       options: {
         interaction: { mode: 'nearest', intersect: false },
-        scales: { x: axis('utterances of an intent, on the mean'), y: axis('% read rightly') },
+        scales: { x: namedAxis('utterances of an intent, on the mean'), y: namedAxis('% read rightly') },
         plugins: {
           tooltip: {
             callbacks: {

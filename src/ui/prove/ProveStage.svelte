@@ -31,6 +31,7 @@
   import Act from '../shared/Act.svelte';
   import NewName from '../shared/NewName.svelte';
   import Tick from '../shared/Tick.svelte';
+  import Tabs from '../shared/Tabs.svelte';
   import Term from '../shared/Term.svelte';
   import { TERMS } from '../shared/terms.js';
 
@@ -184,13 +185,14 @@
   </div>
   <div class="tabs">
     {#if view.current}
-      <nav aria-label="Of the test set">
-        {#each SHOWN as [what, words] (what)}
-          <a href={pathOf(what)} aria-current={what === show ? 'page' : undefined}
-            >{what === 'runs' ? `${words} (${view.runs.length})` : words}</a
-          >
-        {/each}
-      </nav>
+      <Tabs
+        label="Of the test set"
+        tabs={SHOWN.map(([what, words]) => ({
+          href: pathOf(what),
+          text: what === 'runs' ? `${words} (${view.runs.length})` : words,
+          current: what === show,
+        }))}
+      />
     {/if}
     {#if view.run}
       <a href="{base}/report?set={view.current?.id}&run={view.run.id}">Report</a>
@@ -297,23 +299,6 @@
     align-items: baseline;
     padding-top: 0.35rem;
     font-size: 0.875rem;
-  }
-
-  nav {
-    display: flex;
-    gap: 1rem;
-  }
-
-  nav a {
-    padding-bottom: 0.15rem;
-    color: inherit;
-    text-decoration: none;
-    border-bottom: 2px solid transparent;
-  }
-
-  nav a[aria-current] {
-    font-weight: 600;
-    border-bottom-color: var(--reed);
   }
 
   .old {

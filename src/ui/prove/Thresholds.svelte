@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
   import type { ThresholdPoint } from '$core/measure/levels.js';
-  import { drawChart, themeToken } from '../shared/chart.js';
+  import { drawChart, namedAxis, themeToken } from '../shared/chart.js';
 
   /** What accepting from each level on comes to. */
   const { thresholds }: { thresholds: readonly ThresholdPoint[] } = $props();
@@ -9,12 +9,7 @@
   Chart.register(LineController, LineElement, PointElement, LinearScale);
 
   function draw(canvas: HTMLCanvasElement) {
-    const [line, ink, reed, none] = [
-      themeToken('--line'),
-      themeToken('--ink'),
-      themeToken('--reed'),
-      themeToken('--none'),
-    ];
+    const [ink, reed, none] = [themeToken('--ink'), themeToken('--reed'), themeToken('--none')];
     const points = (of: (point: ThresholdPoint) => number | null) =>
       thresholds.flatMap((point) => {
         const y = of(point);
@@ -28,13 +23,6 @@
       borderWidth: 2,
       borderDash,
       pointRadius: 0,
-    });
-    const axis = (text: string) => ({
-      type: 'linear' as const,
-      min: 0,
-      grid: { color: line },
-      ticks: { color: ink, font: { size: 10 } },
-      title: { display: true, text, color: ink, font: { size: 11 } },
     });
     return drawChart<'line', { x: number; y: number }[], unknown>(canvas, {
       type: 'line',
@@ -62,7 +50,10 @@
       },
       options: {
         interaction: { mode: 'index', intersect: false },
-        scales: { x: { ...axis('accept level'), max: 1 }, y: { ...axis('% of messages'), max: 100 } },
+        scales: {
+          x: { ...namedAxis('accept level'), min: 0, max: 1 },
+          y: { ...namedAxis('% of messages'), min: 0, max: 100 },
+        },
         plugins: {
           tooltip: {
             callbacks: {

@@ -9,6 +9,7 @@
   import JobProgress from '../shared/JobProgress.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
   import NumberField from '../shared/NumberField.svelte';
+  import Tabs from '../shared/Tabs.svelte';
   import Term from '../shared/Term.svelte';
   import { TERMS } from '../shared/terms.js';
   import CrossValidation from './CrossValidation.svelte';
@@ -94,13 +95,14 @@
   <div class="tools">
     <h1>Prove</h1>
     <a href={base}>Test sets</a>
-    <nav aria-label="Trials">
-      {#each TRIALS as name (name)}
-        <a href="{base}/trials?show={encodeURIComponent(name)}" aria-current={name === show ? 'page' : undefined}
-          >{NAMES[name]}</a
-        >
-      {/each}
-    </nav>
+    <Tabs
+      label="Trials"
+      tabs={TRIALS.map((name) => ({
+        href: `${base}/trials?show=${encodeURIComponent(name)}`,
+        text: NAMES[name],
+        current: name === show,
+      }))}
+    />
   </div>
   <p class="soft">{MEANS[show]}</p>
   {#if kind}
@@ -191,23 +193,6 @@
   .settings :global(.bx--form-item:has(input)) {
     width: 5rem;
     flex: none;
-  }
-
-  nav {
-    display: flex;
-    gap: 1rem;
-  }
-
-  nav a {
-    padding-bottom: 0.15rem;
-    color: inherit;
-    text-decoration: none;
-    border-bottom: 2px solid transparent;
-  }
-
-  nav a[aria-current] {
-    font-weight: 600;
-    border-bottom-color: var(--reed);
   }
 
   .old {

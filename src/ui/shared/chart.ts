@@ -12,6 +12,17 @@ export function themeToken(name: string): string {
   return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 }
 
+/** An axis of a curve, with its name beside it. */
+export function namedAxis(text: string) {
+  const ink = themeToken('--ink');
+  return {
+    type: 'linear' as const,
+    grid: { color: themeToken('--line') },
+    ticks: { color: ink, font: { size: 10 }, maxTicksLimit: 8 },
+    title: { display: true, text, color: ink, font: { size: 11 } },
+  };
+}
+
 /** Draws a chart as soon as the fonts are there. @returns what takes it away again */
 export function drawChart<Type extends ChartType, Data, Label>(
   canvas: HTMLCanvasElement,
