@@ -24,7 +24,7 @@
     <div>
       <h2>{title}</h2>
       <ul>
-        {#each shown(figures.nearest[border]) as message (message.text)}
+        {#each shown(figures.nearest[border]) as message, at (at)}
           {@const [first] = message.top}
           <li>
             <OutcomeMark decision={decide(message.top, gate).decision} />

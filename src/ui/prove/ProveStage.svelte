@@ -240,7 +240,7 @@
           and {view.run.taught.length === 1 ? 'is' : 'are'} left out of every figure</summary
         >
         <ul>
-          {#each view.run.taught as text (text)}<li class="customer">{text}</li>{/each}
+          {#each view.run.taught as text, at (at)}<li class="customer">{text}</li>{/each}
         </ul>
       </details>
     {/if}

@@ -96,10 +96,8 @@
         <Gloss text={line.text} spans={[]} />
         {#if line.slotFaults && line.expected === line.predicted}
           <p class="soft">
-            {#each line.slotFaults.missing as { slot, text } (`${slot} ${text}`)}<span
-                >{slot} “{text}” not found.
-              </span>{/each}
-            {#each line.slotFaults.extra as { slot, text } (`${slot} ${text}`)}<span
+            {#each line.slotFaults.missing as { slot, text }, at (at)}<span>{slot} “{text}” not found. </span>{/each}
+            {#each line.slotFaults.extra as { slot, text }, at (at)}<span
                 >{slot} “{text}” ought not to be.
               </span>{/each}
           </p>
