@@ -122,6 +122,8 @@ test('a run of before the last change says so', async ({ page, request }) => {
 });
 
 test('a test set is written, labelled by keys, run, changed for, compared and reported', async ({ page }) => {
+  // The whole way, from the first line to the report.
+  test.slow();
   await visit(page, `${server.url}/bots/1/prove`);
   await page.getByRole('button', { name: 'New test set' }).click();
   await page.getByRole('textbox', { name: 'Name of the test set' }).fill('by hand');

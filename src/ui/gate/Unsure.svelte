@@ -68,7 +68,7 @@
         label="What none of those leads to"
         value={asking.neither}
         options={[
-          { value: 'noMatch', text: 'counts as not understood' },
+          { value: 'noMatch', text: 'is a failed try' },
           { value: 'desk', text: 'goes to a desk at once' },
         ]}
         keep={(neither) => ask({ neither: neither as ClarifySettings['neither'] })}
