@@ -52,6 +52,8 @@ describe('slot figures', () => {
     expect(slotFigures([twice]).partial).toBeCloseTo(2 / 3, 12);
     const { value: _, ...untold } = PLANT;
     expect(slotFigures([line([untold], [found('plant', 4, 15, 'rose')])])).toMatchObject({ exact: 1, byValue: null });
+    // Lines without slots tell no value either.
+    expect(slotFigures([line([], [found('plant', 4, 15, 'rose')])]).byValue).toBeNull();
   });
 
   it('are none where no line lists its slots', () => {

@@ -76,14 +76,14 @@ const tellsValues = ({ expectedSlots }: SlotLine): boolean =>
 export function slotFigures(results: readonly SlotLine[]): SlotFigures {
   const sameSlot = (expected: Expected, found: Found) => expected.slot === found.slot;
   const sameEntity = (expected: Expected, found: Found) => expected.entity === found.entity;
+  const values = results.filter(tellsValues);
   const told = results.filter(({ expectedSlots }) => expectedSlots?.every(({ entity }) => entity !== undefined));
   return {
     exact: score(results, (expected, found) => sameSlot(expected, found) && sameStretch(expected, found)),
     partial: score(results, (expected, found) => sameSlot(expected, found) && overlap(expected, found)),
-    byValue: score(
-      results.filter(tellsValues),
-      (expected, found) => sameSlot(expected, found) && sameValue(expected.value, found.value),
-    ),
+    byValue: values.some(({ expectedSlots }) => expectedSlots!.length > 0)
+      ? score(values, (expected, found) => sameSlot(expected, found) && sameValue(expected.value, found.value))
+      : null,
     entityExact: score(told, (expected, found) => sameEntity(expected, found) && sameStretch(expected, found)),
     entityPartial: score(told, (expected, found) => sameEntity(expected, found) && overlap(expected, found)),
   };
