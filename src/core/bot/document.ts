@@ -157,6 +157,9 @@ export interface ClarifySettings {
 
 export const DEFAULT_CLARIFY: ClarifySettings = { most: 3, asks: 3, single: 'ask', neither: 'noMatch' };
 
+/** How a bot asks where it is unsure. */
+export const clarifyOf = ({ clarify }: GateSettings): ClarifySettings => clarify ?? DEFAULT_CLARIFY;
+
 /**
  * Where help is sought when a message belongs to no intent: the customer puts it another way, the intents that come
  * nearest are offered, the bot says what it can do, a desk takes over, or the conversation ends.

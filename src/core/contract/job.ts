@@ -8,7 +8,7 @@ export interface JobView {
   id: number;
   botId: number;
   kind: JobKind;
-  /** What it works on: a test set, or the bot as it was kept. */
+  /** What it works on: a test set. */
   subject: number | null;
   /** `cut short`: the program ended while it ran. */
   state: 'running' | 'done' | 'stopped' | 'failed' | 'cut short';

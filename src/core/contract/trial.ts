@@ -1,4 +1,4 @@
-import type { Walkthrough, WalkthroughResult } from '../converse/walkthrough.js';
+import type { WalkthroughResult } from '../converse/walkthrough.js';
 import type { CrossValidation } from '../measure/crossValidation.js';
 import type { LearningCurve } from '../measure/learningCurve.js';
 import type { NoiseTrial } from '../measure/noiseTrial.js';
@@ -44,8 +44,8 @@ export interface Trial<Kind extends TrialKind = TrialKind> {
   result: TrialResults[Kind];
 }
 
-/** The last trial of each kind; `null` where there was none. */
-export type LastTrials = { [Kind in TrialKind]: Trial<Kind> | null };
+/** The last trial of the kinds that were asked for; `null` where there was none. */
+export type LastTrials = { [Kind in TrialKind]?: Trial<Kind> | null };
 
 /** What is shown of trials, in this order. */
 export const TRIALS = [...TRIAL_KINDS, 'walkthroughs'] as const;
@@ -55,17 +55,4 @@ export interface TrialsView {
   /** What became of the walkthroughs with the model that answers; `null` until they have run. */
   walkthroughs: WalkthroughResult[] | null;
   testSets: { id: number; name: string; lines: number }[];
-}
-
-/** A simulated conversation as a walkthrough: that it comes to the same end. */
-export function walkthroughOfSimulated(
-  { temper, intent, number: at, transcript, end, slots }: SimulatedConversation,
-  now: string,
-): Walkthrough {
-  return {
-    name: `${intent}, ${temper} customer ${at}`,
-    now,
-    turns: transcript.map(({ says: _, ...turn }) => turn),
-    expect: { ...(end === 'completed' && { outcome: 'completed' }), slots },
-  };
 }

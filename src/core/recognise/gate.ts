@@ -1,4 +1,4 @@
-import { DEFAULT_CLARIFY, formOfIntent, type BotDocument, type GateSettings } from '../bot/document.js';
+import { clarifyOf, formOfIntent, type BotDocument, type GateSettings } from '../bot/document.js';
 import type { RankedIntent } from './intentModel.js';
 
 /** What the gate lets through: acted on, asked about, or not matched. */
@@ -64,7 +64,7 @@ export function decide(ranking: readonly RankedIntent[], gate: Gate): GateResult
     return { decision: 'accept', candidates: [best.intent] };
   const reach = Math.min(gate.ask, best.confidence) / 2;
   const candidates = ranking
-    .slice(0, gate.clarify?.most ?? DEFAULT_CLARIFY.most)
+    .slice(0, clarifyOf(gate).most)
     .filter((item) => item.confidence >= reach)
     .map((item) => item.intent);
   return { decision: 'ask', candidates };

@@ -22,6 +22,8 @@ export type SimulatedEnd =
   | 'another form'
   | 'handed over'
   | 'cancelled'
+  /** The bot gave up: too many tries failed, or nothing was said too often. */
+  | 'given up'
   /** The customer has no other words for what it wants. */
   | 'not understood'
   /** The bot asks for the same thing again and again, or the conversation has no end. */
@@ -71,6 +73,7 @@ function endOf(state: ConversationState, acts: readonly Act[], { goal }: Custome
   if (done) return 'another form';
   if (state.desk !== null) return 'handed over';
   if (state.open || state.choosing) return null;
+  if (state.outcome === 'abandoned') return 'given up';
   return state.outcome === 'cancelled' ? 'cancelled' : null;
 }
 

@@ -1,5 +1,5 @@
 import type { Kysely } from 'kysely';
-import type { LastTrials, Trial, TrialKind, TrialResults, TrialWish } from '../../core/contract/trial.js';
+import type { Trial, TrialKind, TrialResults, TrialWish } from '../../core/contract/trial.js';
 import type { Database } from '../database/schema.js';
 import { hasParts, readStored, writeStored, type StoredKind } from './stored.js';
 
@@ -60,7 +60,8 @@ export async function saveTrial<Kind extends TrialKind>(
   return id;
 }
 
-async function lastTrial<Kind extends TrialKind>(
+/** The last trial of a kind. */
+export async function lastTrial<Kind extends TrialKind>(
   db: Kysely<Database>,
   botId: number,
   kind: Kind,
@@ -82,15 +83,5 @@ async function lastTrial<Kind extends TrialKind>(
     reader: row.reader,
     madeAt: row.made_at,
     result: readStored(RESULTS[kind], row.result),
-  };
-}
-
-/** The last trial of each kind. */
-export async function lastTrials(db: Kysely<Database>, botId: number): Promise<LastTrials> {
-  return {
-    'cross-validation': await lastTrial(db, botId, 'cross-validation'),
-    'learning curve': await lastTrial(db, botId, 'learning curve'),
-    noise: await lastTrial(db, botId, 'noise'),
-    customers: await lastTrial(db, botId, 'customers'),
   };
 }

@@ -26,6 +26,11 @@ export interface TestRunParts {
   jobs: JobService;
 }
 
+/** What reads the lines of a run. */
+interface Reader extends Pick<StoredBot, 'document' | 'revision'> {
+  model: SharedModel;
+}
+
 /** The bounds of a difference are the same each time. */
 const SEED = 1;
 
@@ -57,11 +62,8 @@ export class TestRunService {
     const plan = { kind: 'test run' as const, subject: testSetId, total: lines.length };
     const { view } = await jobs.start(bot.id, plan, async (job) => {
       const before = tell ? await lastTestRun(database, bot.id, testSetId) : null;
-      const run = await this.#run(kept ?? bot, { testSetId, lines, state: kept?.name ?? null }, job, () =>
-        kept
-          ? teachAside(this.#parts, { document: kept.document, slots: true }, () => job.check())
-          : this.#current(bot),
-      );
+      const reader = kept ? await this.#asKept(kept, job) : await this.#asItIs(bot);
+      const run = await this.#run(reader, { testSetId, lines, state: kept?.name ?? null }, job);
       const id = await saveTestRun(database, run);
       if (before) job.tell(comparisonInShort(compareRuns(before.results, run.results, SEED)));
       return id;
@@ -69,18 +71,24 @@ export class TestRunService {
     return view;
   }
 
-  async #current(bot: StoredBot): Promise<SharedModel> {
+  /** The bot may have gone on since: what reads is told by the model. */
+  async #asItIs(bot: StoredBot): Promise<Reader> {
     const { models } = this.#parts;
-    return models.shared(await models.current(bot));
+    const current = await models.current(bot);
+    return { document: bot.document, revision: current.revision, model: await models.shared(current) };
+  }
+
+  async #asKept({ document, revision }: Omit<Reader, 'model'>, job: RunningJob): Promise<Reader> {
+    const model = await teachAside(this.#parts, { document, slots: true }, () => job.check());
+    return { document, revision, model };
   }
 
   async #run(
-    { document, revision }: Pick<StoredBot, 'document' | 'revision'>,
+    { document, revision, model }: Reader,
     { testSetId, lines, state }: { testSetId: number; lines: TestLine[]; state: string | null },
     job: RunningJob,
-    modelOf: () => Promise<SharedModel>,
   ): Promise<Omit<TestRun, 'id'>> {
-    const reading = { model: await modelOf(), lines, now: localNow(document.timeZone) };
+    const reading = { model, lines, now: localNow(document.timeZone) };
     const results = await readInBulk(this.#parts, reading, (read) => job.progress(read));
     const names = document.intents.map(({ name }) => name);
     return {

@@ -38,7 +38,8 @@ export interface TrialParts {
 /** A trial that is about to begin: how many steps it has, and the work. */
 interface Plan<Kind extends TrialKind> {
   total: number;
-  work: (job: RunningJob) => Promise<TrialResults[Kind]>;
+  /** Gives the result, with the number of the bot's last act when it was read. */
+  work: (job: RunningJob) => Promise<{ revision: number; result: TrialResults[Kind] }>;
 }
 
 const FOLDS = 5;
@@ -78,8 +79,8 @@ export class TrialService {
     };
     const plan = await this.#plan(bot, settings);
     const { view } = await jobs.start(bot.id, { kind, total: plan.total }, async (job) => {
-      const result = await plan.work(job);
-      const made = { kind, settings, revision: bot.revision, reader: READER, madeAt: new Date().toISOString() };
+      const { revision, result } = await plan.work(job);
+      const made = { kind, settings, revision, reader: READER, madeAt: new Date().toISOString() };
       return saveTrial(database, bot.id, { ...made, result });
     });
     return view;
@@ -113,7 +114,7 @@ export class TrialService {
           }
           all.push(lines);
         }
-        return crossValidation(document, all, { folds: FOLDS, seed });
+        return { revision: bot.revision, result: crossValidation(document, all, { folds: FOLDS, seed }) };
       },
     };
   }
@@ -133,7 +134,7 @@ export class TrialService {
             job.progress(readings.length);
           }
         }
-        return learningCurve(document, readings, seed);
+        return { revision: bot.revision, result: learningCurve(document, readings, seed) };
       },
     };
   }
@@ -148,7 +149,7 @@ export class TrialService {
     return {
       total: lines.length * (NOISES.length + 1),
       work: async (job) => {
-        const model = await this.#model(bot);
+        const { revision, model } = await this.#current(bot);
         let done = 0;
         const read = async (some: readonly TestLine[]) => {
           const results = await this.#read(bot, { model, lines: some }, (own) => job.progress(done + own));
@@ -161,7 +162,7 @@ export class TrialService {
           const noisy = noisyLines(lines, noise, { strength, seed, language: languageOf(bot.document) });
           trials.push(noiseTrial(noise, clean, await read(noisy), seed));
         }
-        return { set: { id: chosen.id, name: chosen.name }, lines: lines.length, trials };
+        return { revision, result: { set: { id: chosen.id, name: chosen.name }, lines: lines.length, trials } };
       },
     };
   }
@@ -170,7 +171,7 @@ export class TrialService {
     return {
       total,
       work: async (job) => {
-        const model = await this.#model(bot);
+        const { revision, model } = await this.#current(bot);
         const now = localNow(bot.document.timeZone);
         const conversations: SimulatedConversation[] = [];
         for (let number = 0; number < total; number++) {
@@ -178,14 +179,16 @@ export class TrialService {
           if (one) conversations.push(one);
           job.progress(number + 1);
         }
-        return { now, figures: simulatedFigures(conversations), conversations };
+        return { revision, result: { now, figures: simulatedFigures(conversations), conversations } };
       },
     };
   }
 
-  async #model(bot: StoredBot): Promise<SharedModel> {
+  /** The bot may have gone on since: what reads is told by the model. */
+  async #current(bot: StoredBot): Promise<{ revision: number; model: SharedModel }> {
     const { models } = this.#parts;
-    return models.shared(await models.current(bot));
+    const current = await models.current(bot);
+    return { revision: current.revision, model: await models.shared(current) };
   }
 
   /** Teaches a part of a bot, and reads with it the lines that it was not taught. */

@@ -6,10 +6,10 @@
   import type { Gate } from '$core/recognise/gate.js';
   import { edit, keepEdit } from '../shared/acts.js';
   import Choice from '../shared/Choice.svelte';
-  import { counted, moment } from '../shared/format.js';
+  import { counted } from '../shared/format.js';
   import NumberField from '../shared/NumberField.svelte';
+  import ReadAt from '../shared/ReadAt.svelte';
   import Term from '../shared/Term.svelte';
-  import { TERMS } from '../shared/terms.js';
   import Borders from './Borders.svelte';
   import Consequences from './Consequences.svelte';
   import Costs from './Costs.svelte';
@@ -73,13 +73,10 @@
         options={view.sources.map(({ id, name }) => ({ value: String(id ?? 'utterances'), text: name }))}
         keep={(by) => goto(`/bots/${botId}/gate?by=${by}`)}
       />
-      <span class="soft">
-        {counted(view.messages.length, 'message')}{#if view.source.read}, read {moment(view.source.read.at)},
-          <Term means={TERMS.change}>change</Term>
-          {view.source.read.revision}{#if view.source.read.revision !== revision}<strong class="old">
-              · the bot has changed since</strong
-            >{/if}{/if}
-      </span>
+      <span class="soft">{counted(view.messages.length, 'message')}</span>
+      {#if view.source.read}
+        <ReadAt word="read" at={view.source.read.at} revision={view.source.read.revision} now={revision} />
+      {/if}
     {/if}
     <span class="levels">
       <Term means="The least confidence that the bot asks about; below it, it does not understand.">ask from</Term>
@@ -196,11 +193,6 @@
     gap: 1rem 2rem;
     align-items: start;
     margin-top: 0.75rem;
-  }
-
-  .old {
-    color: var(--asked);
-    font-weight: 400;
   }
 
   .empty {

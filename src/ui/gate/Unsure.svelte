@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { NoMatchChange } from '$core/bot/acts/index.js';
   import {
-    DEFAULT_CLARIFY,
+    clarifyOf,
     HELP_STEPS,
     type ClarifySettings,
     type HelpStep,
@@ -29,7 +29,7 @@
     through: GateView['through'];
   } = $props();
 
-  const asking = $derived(gate.clarify ?? DEFAULT_CLARIFY);
+  const asking = $derived(clarifyOf(gate));
   const order = $derived<HelpStep[]>(noMatch.order ?? Array.from({ length: noMatch.tries - 1 }, () => 'reword'));
   const MOST_STEPS = 9;
   const STEPS: Readonly<Record<HelpStep, string>> = {

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { walkthroughOfSimulated, type Trial } from '$core/contract/trial.js';
+  import type { Trial } from '$core/contract/trial.js';
   import type { SimulatedConversation, SimulatedEnd } from '$core/simulate/simulate.js';
+  import { walkthroughOf } from '$core/simulate/walkthrough.js';
   import { TEMPERS } from '$core/simulate/tempers.js';
   import { tell } from '../shared/acts.js';
   import { send, sendFile } from '../shared/api.js';
@@ -20,6 +21,7 @@
     'another form',
     'handed over',
     'cancelled',
+    'given up',
     'not understood',
     'stuck',
   ];
@@ -53,7 +55,7 @@
 
   async function keep(conversation: SimulatedConversation) {
     try {
-      const file = new Blob([JSON.stringify([walkthroughOfSimulated(conversation, trial.result.now)])]);
+      const file = new Blob([JSON.stringify([walkthroughOf(conversation, trial.result.now)])]);
       await sendFile(`/api/bots/${botId}/walkthroughs`, file);
       live.expectChange();
       notices.say('success', 'Kept as a walkthrough; it runs after each change.');

@@ -14,7 +14,7 @@
   import FaultList from '../shared/FaultList.svelte';
   import FirstSteps from '../shared/FirstSteps.svelte';
   import FileButton from '../shared/FileButton.svelte';
-  import { counted, moment } from '../shared/format.js';
+  import { counted } from '../shared/format.js';
   import Comparison from './Comparison.svelte';
   import ConfusionChart from './ConfusionChart.svelte';
   import Figures from './Figures.svelte';
@@ -32,8 +32,7 @@
   import NewName from '../shared/NewName.svelte';
   import Tick from '../shared/Tick.svelte';
   import Tabs from '../shared/Tabs.svelte';
-  import Term from '../shared/Term.svelte';
-  import { TERMS } from '../shared/terms.js';
+  import ReadAt from '../shared/ReadAt.svelte';
 
   const {
     botId,
@@ -196,12 +195,7 @@
     {/if}
     {#if view.run}
       <a href="{base}/report?set={view.current?.id}&run={view.run.id}">Report</a>
-      <span class="soft">
-        run {moment(view.run.ranAt)}, <Term means={TERMS.change}>change</Term>
-        {view.run.revision}{#if view.run.revision !== revision}<strong class="old">
-            · the bot has changed since</strong
-          >{/if}
-      </span>
+      <ReadAt word="run" at={view.run.ranAt} revision={view.run.revision} now={revision} />
     {/if}
   </div>
   {#if refused}<FaultList {...refused} close={() => (refused = null)} />{/if}
@@ -299,11 +293,6 @@
     align-items: baseline;
     padding-top: 0.35rem;
     font-size: 0.875rem;
-  }
-
-  .old {
-    color: var(--asked);
-    font-weight: 400;
   }
 
   .progress {

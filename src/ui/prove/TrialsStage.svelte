@@ -5,13 +5,12 @@
   import { send } from '../shared/api.js';
   import Act from '../shared/Act.svelte';
   import Choice from '../shared/Choice.svelte';
-  import { moment } from '../shared/format.js';
   import JobProgress from '../shared/JobProgress.svelte';
   import { live, refresh } from '../shared/live.svelte.js';
   import NumberField from '../shared/NumberField.svelte';
+  import ReadAt from '../shared/ReadAt.svelte';
   import Tabs from '../shared/Tabs.svelte';
   import Term from '../shared/Term.svelte';
-  import { TERMS } from '../shared/terms.js';
   import CrossValidation from './CrossValidation.svelte';
   import Customers from './Customers.svelte';
   import LearningCurve from './LearningCurve.svelte';
@@ -141,10 +140,7 @@
       <Term means="The same seed draws the same; another draws anew.">seed</Term>
       <NumberField label="Seed" min={1} max={1_000_000} value={seed} keep={(number) => void (seed = number)} />
       {#if last}
-        <span class="soft">
-          {moment(last.madeAt)}, <Term means={TERMS.change}>change</Term>
-          {last.revision}{#if last.revision !== revision}<strong class="old"> · the bot has changed since</strong>{/if}
-        </span>
+        <ReadAt word="tried" at={last.madeAt} revision={last.revision} now={revision} />
       {/if}
     </div>
   {/if}
@@ -193,11 +189,6 @@
   .settings :global(.bx--form-item:has(input)) {
     width: 5rem;
     flex: none;
-  }
-
-  .old {
-    color: var(--asked);
-    font-weight: 400;
   }
 
   .empty {

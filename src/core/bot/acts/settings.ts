@@ -1,7 +1,7 @@
 import { mixed, type InferType } from '../../shape/yup.js';
 import { ENGINE_TEXTS, TEXT_NAMES, type TextName } from '../../say/engineTexts.js';
 import {
-  DEFAULT_CLARIFY,
+  clarifyOf,
   DEFAULT_COSTS,
   type ClarifySettings,
   type GateCosts,
@@ -68,9 +68,7 @@ export const SETTINGS_ACTS = [
 
   actKind('changeGate', parts({ to: gateChange }), (document, { to: { costs, clarify: asking, ...levels } }) => {
     const moved = changed<GateSettings>(document.gate, levels, ['acceptForms']);
-    const gate = asking
-      ? { ...moved, clarify: changed<ClarifySettings>(moved.clarify ?? DEFAULT_CLARIFY, asking, []) }
-      : moved;
+    const gate = asking ? { ...moved, clarify: changed<ClarifySettings>(clarifyOf(moved), asking, []) } : moved;
     if (!costs) return { document: { ...document, gate }, label: 'change the levels of the gate' };
     const own = changed<GateCosts>(gate.costs ?? DEFAULT_COSTS, costs, []);
     return { document: { ...document, gate: { ...gate, costs: own } }, label: 'change what mistakes cost' };

@@ -1,4 +1,4 @@
-import { DEFAULT_CLARIFY, formOfIntent } from '../../bot/document.js';
+import { clarifyOf, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import type { Language } from '../../language/language.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
@@ -27,7 +27,7 @@ export const clarificationReader: Reader = {
     const { matter, state } = turn;
     if (matter.decision !== 'ask' || state.open || state.choosing !== null || turn.hearing.onlySteers) return null;
     const candidates = offeredCandidates(turn);
-    const { asks, single } = turn.document.gate.clarify ?? DEFAULT_CLARIFY;
+    const { asks, single } = clarifyOf(turn.document.gate);
     if (candidates.length === 0 || state.clarified >= asks) return null;
     const [only, ...others] = candidates;
     if (single === 'take' && others.length === 0) {
@@ -122,7 +122,7 @@ export const choiceReader: Reader = {
       const state = { ...turn.state, choosing: null };
       const why = 'the customer means none of those offered';
       const desk = generalDesk(turn.document);
-      const { neither } = turn.document.gate.clarify ?? DEFAULT_CLARIFY;
+      const { neither } = clarifyOf(turn.document.gate);
       if (neither === 'desk' && desk !== undefined) return { ...handOver(turn, state, desk), why };
       return { ...missReader.read({ ...turn, state })!, why };
     }

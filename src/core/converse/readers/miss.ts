@@ -1,3 +1,4 @@
+import { clarifyOf } from '../../bot/document.js';
 import { wordingForTry } from '../../say/render.js';
 import type { ConversationState } from '../state.js';
 import {
@@ -20,9 +21,6 @@ import {
 } from '../turn.js';
 import { isOfferedTo } from '../wishes.js';
 
-/** How many intents are offered, and how many of the bot's are named, at most. */
-const MOST_NEAREST = 3;
-
 /** Where help is sought when a message belongs to no intent, by the order that is set. */
 function seekHelp(turn: Turn, state: ConversationState): Doing {
   const { noMatch } = turn.document;
@@ -36,7 +34,7 @@ function seekHelp(turn: Turn, state: ConversationState): Doing {
       const near = turn.matter.ranking
         .map(({ intent }) => intent)
         .filter((name) => isOfferedTo(turn, name))
-        .slice(0, MOST_NEAREST);
+        .slice(0, clarifyOf(turn.document.gate).most);
       if (near.length === 0) return { state: asked, says, acts: [] };
       const choosing = near.map((intent) => ({ intent, values: {} }));
       return { state: { ...asked, choosing }, says: [...says, ...sayClarification(turn, near)], acts: [] };

@@ -5,5 +5,8 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = (event) => {
   event.depends(VIEW, WALKED);
-  return loading(event, 'bot:read', async (app) => ({ view: await trialsView(app, pathNumber(event.params.bot)) }));
+  const shown = event.url.searchParams.get('show');
+  return loading(event, 'bot:read', async (app) => ({
+    view: await trialsView(app, pathNumber(event.params.bot), shown),
+  }));
 };
