@@ -114,7 +114,7 @@ test('a long run shows how far it is and can be stopped', async ({ page }) => {
 test('a run of before the last change says so', async ({ page, request }) => {
   await visit(page, `${server.url}/bots/1/prove?set=1`);
   await page.getByRole('button', { name: 'Run the test' }).first().click();
-  await expect(page.getByText(/run \d+ \w+/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/run\s+\d+\s+\w+/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('the bot has changed since')).toHaveCount(0);
   await request.post(`${server.url}/api/bots/1/acts`, { data: { do: 'addIntent', name: 'something_new' } });
   await page.reload();
