@@ -151,15 +151,12 @@ test('a test set is written, labelled by keys, run, changed for, compared and re
   await expect(page.getByRole('alert', { name: 'Lines that were not added' })).toContainText('no intent "greeeting"');
   await expect(field).toHaveValue('hello\tgreeeting');
   await field.fill('');
-  await expect(rows.nth(4)).toContainText('plant_trouble?');
+  for (let line = 3; line < 8; line++) await expect(rows.nth(line)).toContainText('?');
   await expectAccessible(page);
 
   // What the bot takes a line for is taken as its label with Enter, and the next line is at hand.
   await rows.nth(3).focus();
-  for (let line = 3; line < 8; line++) {
-    await expect(rows.nth(line)).toBeFocused();
-    await page.keyboard.press('Enter');
-  }
+  for (let line = 3; line < 8; line++) await page.keyboard.press('Enter', { delay: 30 });
   await expect(rows.nth(8)).toBeFocused();
   await page.keyboard.press('o');
   await expect(rows.nth(9)).toBeFocused();
@@ -176,6 +173,27 @@ test('a test set is written, labelled by keys, run, changed for, compared and re
   await page.getByRole('button', { name: 'Undo' }).first().click();
   await expect(rows.nth(8)).toContainText('an unused plant pot');
 
+  // Slots are written in tags, and what else is known of a line below, one after another without waiting.
+  await rows.nth(6).focus();
+  await page.keyboard.press('e');
+  await page.getByRole('textbox', { name: 'Test line 7' }).fill('please stop order <order_no>LM-20418');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('<order_no> is not closed')).toBeVisible();
+  await page.keyboard.type('</order_no>');
+  await page.keyboard.press('Enter');
+  await expect(rows.nth(6)).toBeFocused();
+  await page.keyboard.press('t');
+  await page.keyboard.type('short');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('phone');
+  await page.keyboard.press('Enter');
+  await expect(rows.nth(6)).toContainText('short · phone');
+  await page.getByLabel('order_no “LM-20418” is').fill('LM-20418');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'The same for the 8 lines that tell nothing' }).click();
+  for (const line of [0, 8]) await expect(rows.nth(line)).toContainText('short · phone');
+  await expectAccessible(page);
+
   await page.getByRole('button', { name: 'Run the test' }).click();
   await expect(page.locator('[data-figure=accuracy]')).toBeVisible({ timeout: 60_000 });
   await visit(page, `${server.url}/bots/1/teach?intent=voucher`);
@@ -188,6 +206,8 @@ test('a test set is written, labelled by keys, run, changed for, compared and re
   await page.getByRole('button', { name: 'Run the test' }).click();
   const comparison = page.getByRole('region', { name: 'Comparison' });
   await expect(comparison).toContainText(/Of 9 lines \d were mended and \d broken/, { timeout: 60_000 });
+  await page.getByRole('link', { name: 'Curves' }).click();
+  await expect(page.getByRole('row', { name: /^channel phone/ })).toBeVisible();
   await page.getByRole('link', { name: 'Runs (2)' }).click();
   await expect(page.getByRole('img', { name: /Accuracy and accepted share of 2 runs/ })).toBeVisible();
   await expectAccessible(page);

@@ -90,7 +90,7 @@ test('the bot as it was kept is tested beside the bot as it is, and a test runs 
   request,
 }) => {
   await visit(page, `${server.url}/bots/2/prove?show=runs`);
-  await page.getByRole('button', { name: 'Keep the bot as it is' }).click();
+  await page.getByRole('button', { name: 'Keep the bot' }).click();
   await page.getByLabel('Name of the state').fill('before the change');
   await page.keyboard.press('Enter');
   const states = page.getByRole('region', { name: 'Kept states' });

@@ -1,5 +1,5 @@
 import { MOST } from '../core/bot/limits.js';
-import { flag, name, parts, text } from '../core/shape/shapes.js';
+import { flag, name, optionalParts, parts, text } from '../core/shape/shapes.js';
 import { array, boolean, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
 import { TRIAL_KINDS } from '../core/contract/trial.js';
 import type { PersonSaid } from '../core/contract/try.js';
@@ -35,12 +35,27 @@ const testSlot = parts({
   slot: name().required(),
   start: number().integer().min(0).strict().required(),
   end: number().integer().min(1).strict().required(),
+  value: text(MOST.value).optional(),
 });
+const testSlots = () => array().of(testSlot).optional();
+/** A message whose slots lie within it. */
+const withinText = [
+  'within-text',
+  'has slots that do not lie within its text',
+  ({
+    text: message = '',
+    slots = [],
+  }: {
+    text?: string | undefined;
+    slots?: { start: number; end: number }[] | undefined;
+  }) => slots.every(({ start, end }) => start < end && end <= message.length),
+] as const;
+const tag = () => text(MOST.name).nullable().optional();
 
 /** Messages with the intent each ought to have; `null`: out of scope; without one they have no label yet. */
 export const testLinesBody = parts({
   lines: array()
-    .of(parts({ text: testText(), intent: name().nullable().optional(), slots: array().of(testSlot).optional() }))
+    .of(parts({ text: testText(), intent: name().nullable().optional(), slots: testSlots() }).test(...withinText))
     .min(1)
     .max(MOST_TEST_LINES, 'At most 5,000 lines are added at once; a longer list comes in as a file.')
     .required(),
@@ -49,9 +64,12 @@ export const testLinesBody = parts({
 export const testLineChangeBody = parts({
   ids: lineIds(),
   change: parts({
-    text: message().optional(),
+    text: message().min(1, 'Write the message first.').optional(),
     intent: name().nullable().optional(),
-  }),
+    slots: testSlots(),
+    style: tag(),
+    tags: optionalParts({ channel: tag(), source: tag(), language: tag() }),
+  }).test(...withinText),
 });
 
 export const testLineIdsBody = parts({ ids: lineIds() });
@@ -61,7 +79,10 @@ export const runBody = parts({ state: number().integer().min(1).strict().optiona
 
 export const testSetChangeBody = parts({ afterEdits: boolean().strict().required() });
 
-export const stateBody = parts({ name: text(MOST.name).required('Give the state a name.') });
+export const stateBody = parts({
+  name: text(MOST.name).required('Give the state a name.'),
+  before: number().integer().strict().optional(),
+});
 
 const wholeFrom1 = (most: number) => number().integer().min(1).max(most).strict().optional();
 

@@ -1,5 +1,5 @@
 import type { NoMatchSettings } from '../bot/document.js';
-import type { TranscriptLine } from '../converse/walkthrough.js';
+import type { HelpThrough } from '../converse/readThrough.js';
 import type { Gate } from '../recognise/gate.js';
 import type { GatedMessage } from '../measure/levels.js';
 
@@ -31,8 +31,8 @@ export interface GateView {
   intents: GateIntent[];
   noMatch: NoMatchSettings;
   desks: string[];
-  /** What the bot does when it understands nothing, and when nothing is said; `null` while there is no model. */
-  through: { noMatch: TranscriptLine[]; silence: TranscriptLine[] } | null;
+  /** What the bot does where it cannot act on what it hears; `null` while there is no model. */
+  through: HelpThrough | null;
   sources: GateSource[];
   /** What is shown; `null` where there is nothing to set it by. */
   source: GateSource | null;

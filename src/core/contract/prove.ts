@@ -20,8 +20,18 @@ export interface TestSetSummary {
 export interface KeptState {
   id: number;
   name: string;
+  /** Of the bot when it was kept. */
   revision: number;
   keptAt: string;
+  /** The act that it is without, and without all that came after; `null` for the bot as it was when it was kept. */
+  before: string | null;
+}
+
+/** An act that a bot can be kept without, and without all that came after. */
+export interface HistoryPoint {
+  number: number;
+  label: string;
+  at: string;
 }
 
 /** A test line that did not come out right, or was not matched. */
@@ -83,6 +93,8 @@ export interface ProveView {
   runs: RunSummary[];
   /** The newest first. */
   states: KeptState[];
+  /** The acts of the history that stand, the newest first, where they are asked for. */
+  points: HistoryPoint[] | null;
   /** With the run before it, or the one that was asked for; `null` where there is none. */
   comparison: ComparisonView | null;
   /** The lines of the set, where these are asked for; a very long set gives its first. */

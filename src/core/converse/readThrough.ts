@@ -2,9 +2,11 @@ import { NO_VECTORS } from '../encode/encoder.js';
 import { findEntity, type BotDocument, type Form } from '../bot/document.js';
 import { exampleAnswer } from '../bot/examples.js';
 import { languageOf } from '../language/index.js';
+import type { Encode } from '../recognise/answer.js';
 import type { Recogniser } from '../recognise/open.js';
 import { startConversation, type ConversationEvent, type ConversationState, type Step } from './state.js';
 import { step } from './step.js';
+import { takeTurn } from './takeTurn.js';
 import type { TranscriptLine } from './walkthrough.js';
 
 /** The most turns that are written out; a form that goes on longer asks in circles. */
@@ -19,22 +21,70 @@ function answerFor(document: BotDocument, form: Form, state: ConversationState):
 /** A message that belongs to nothing. */
 const NOTHING = '???';
 
-/** What the bot does when messages belong to nothing, one after another, and when nothing is said. */
-export function helpThrough(
+/** What the bot does where it cannot act on what it hears. */
+export interface HelpThrough {
+  /** It asks which of several intents is meant, and hears that it is none; `null` where no message makes it ask. */
+  several: TranscriptLine[] | null;
+  /** A single intent is likely; `null` where no message is of that kind. */
+  one: TranscriptLine[] | null;
+  /** Messages belong to nothing, one after another. */
+  noMatch: TranscriptLine[];
+  /** Nothing is said. */
+  silence: TranscriptLine[];
+}
+
+const saidAndHeard = (said: string, { says }: Step): TranscriptLine[] => [
+  { from: 'user', text: said },
+  ...says.map(({ text }) => ({ from: 'bot' as const, text })),
+];
+
+/** Where the bot is unsure about messages: the first that makes it ask which of several, and about one alone. */
+async function unsureThrough(
   recogniser: Recogniser,
-  now: string,
-): { noMatch: TranscriptLine[]; silence: TranscriptLine[] } {
+  messages: readonly string[],
+  by: { now: string; encode: Encode },
+): Promise<Pick<HelpThrough, 'several' | 'one'>> {
+  const { customers } = languageOf(recogniser.document);
+  const found: Pick<HelpThrough, 'several' | 'one'> = { several: null, one: null };
+  for (const text of messages) {
+    const asked = await takeTurn(recogniser, startConversation('40001'), { type: 'text', text }, by);
+    if (asked.trace.reader !== 'clarification') continue;
+    const offered = asked.state.choosing?.length ?? 0;
+    const kind = offered > 1 ? 'several' : 'one';
+    if (found[kind]) continue;
+    found[kind] = saidAndHeard(text, asked);
+    if (offered > 0) {
+      const no = (kind === 'one' ? customers.no : customers.none)[0]!;
+      const refused = await takeTurn(recogniser, asked.state, { type: 'text', text: no }, by);
+      found[kind].push(...saidAndHeard(no, refused));
+    }
+    if (found.several && found.one) break;
+  }
+  return found;
+}
+
+/**
+ * What the bot does where it cannot act on what it hears.
+ * @param unsure messages that it may be unsure about, tried one after another
+ */
+export async function helpThrough(
+  recogniser: Recogniser,
+  unsure: readonly string[],
+  by: { now: string; encode: Encode },
+): Promise<HelpThrough> {
+  const { now } = by;
   const through = (said: string, event: ConversationEvent): TranscriptLine[] => {
     const lines: TranscriptLine[] = [];
     let state = startConversation('40001');
     while (state.outcome === null && lines.length < MOST_TURNS) {
       const result = step(recogniser, state, event);
-      lines.push({ from: 'user', text: said }, ...result.says.map(({ text }) => ({ from: 'bot' as const, text })));
+      lines.push(...saidAndHeard(said, result));
       state = result.state;
     }
     return lines;
   };
   return {
+    ...(await unsureThrough(recogniser, unsure, by)),
     noMatch: through(NOTHING, { type: 'text', text: NOTHING, vectors: NO_VECTORS, now }),
     silence: through('(nothing)', { type: 'noInput' }),
   };

@@ -9,7 +9,7 @@ import { openRecogniser } from '../recognise/open.js';
 import { prepareTraining } from '../recognise/train.js';
 import { showValue } from '../recognise/value.js';
 import { freeValue, mayBe } from './freeWords.js';
-import { readThrough } from './readThrough.js';
+import { helpThrough, readThrough } from './readThrough.js';
 import { readWalkthroughs } from '../formats/walkthroughFile.js';
 import { runWalkthrough, type Walkthrough } from './walkthrough.js';
 
@@ -86,6 +86,40 @@ describe('the read-through', () => {
     });
     const reader = openRecogniser(endless, prepareTraining(endless).train(new Map()));
     expect(readThrough(reader, 'order_tea', endless.forms[0]!, '2026-03-04T09:30').length).toBeLessThan(60);
+  });
+});
+
+describe('what the bot does where it cannot act', () => {
+  const by = { now: '2026-03-04T09:30', encode: () => Promise.resolve(NO_VECTORS) };
+  /** A shop that acts on nothing but what it is certain of. */
+  const careful = (clarify: object) =>
+    teaShop((draft) => (draft['gate'] = { accept: 1, ask: 0.02, lead: 0.05, clarify }));
+  const through = (clarify: object, unsure: string[]) => {
+    const shop = careful(clarify);
+    return helpThrough(openRecogniser(shop, prepareTraining(shop).train(new Map())), unsure, by);
+  };
+
+  it('is written out: which of several, none of them, nothing understood, nothing said', async () => {
+    const { several, noMatch, silence } = await through({}, ['???', 'I want to cancel some tea']);
+    expect(several?.slice(0, 3)).toEqual([
+      { from: 'user', text: 'I want to cancel some tea' },
+      { from: 'bot', text: expect.stringContaining(' or ') as string },
+      { from: 'user', text: 'none of those' },
+    ]);
+    expect(several?.[3]?.from).toBe('bot');
+    expect(noMatch.filter(({ from }) => from === 'user').map(({ text }) => text)).toContain('???');
+    expect(silence[0]).toEqual({ from: 'user', text: '(nothing)' });
+  });
+
+  it('follows what is set: none of those goes to a desk', async () => {
+    const tried = await through({}, ['I want to cancel some tea']);
+    const desk = await through({ neither: 'desk' }, ['I want to cancel some tea']);
+    expect(desk.several?.slice(0, 3)).toEqual(tried.several?.slice(0, 3));
+    expect(desk.several?.slice(3)).not.toEqual(tried.several?.slice(3));
+  });
+
+  it('shows nothing that no message brings about', async () => {
+    expect(await through({}, ['???'])).toMatchObject({ several: null, one: null });
   });
 });
 

@@ -11,7 +11,7 @@ export interface ExpectedSlot {
   slot: string;
   start: number;
   end: number;
-  value?: SlotValue;
+  value?: SlotValue | undefined;
 }
 
 /** A message with what it ought to be read as. */

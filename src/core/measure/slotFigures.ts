@@ -1,6 +1,6 @@
 import type { ExpectedSlot } from '../formats/testFile.js';
 import type { SlotReading } from '../recognise/slots.js';
-import { sameValue } from '../recognise/value.js';
+import { showValue, type SlotValue } from '../recognise/value.js';
 import { f1Score } from './classification.js';
 
 /** A line with the slots that it ought to have and those that were found. */
@@ -69,6 +69,9 @@ function score(results: readonly SlotLine[], fits: (expected: Expected, found: F
   return f1Score(correct, predicted, support);
 }
 
+/** Whether two values are the same as they are shown: in a sheet a value is told in words. */
+const sameShown = (expected: SlotValue, found: SlotValue): boolean => showValue(expected) === showValue(found);
+
 const tellsValues = ({ expectedSlots }: SlotLine): boolean =>
   expectedSlots?.every(({ value }) => value !== undefined) ?? false;
 
@@ -82,7 +85,7 @@ export function slotFigures(results: readonly SlotLine[]): SlotFigures {
     exact: score(results, (expected, found) => sameSlot(expected, found) && sameStretch(expected, found)),
     partial: score(results, (expected, found) => sameSlot(expected, found) && overlap(expected, found)),
     byValue: values.some(({ expectedSlots }) => expectedSlots!.length > 0)
-      ? score(values, (expected, found) => sameSlot(expected, found) && sameValue(expected.value, found.value))
+      ? score(values, (expected, found) => sameSlot(expected, found) && sameShown(expected.value!, found.value))
       : null,
     entityExact: score(told, (expected, found) => sameEntity(expected, found) && sameStretch(expected, found)),
     entityPartial: score(told, (expected, found) => sameEntity(expected, found) && overlap(expected, found)),

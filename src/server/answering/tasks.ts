@@ -1,5 +1,6 @@
 import type { BotDocument } from '../../core/bot/document.js';
 import type { PersonSaid } from '../../core/contract/try.js';
+import type { HelpThrough } from '../../core/converse/readThrough.js';
 import type { ConversationState, Step } from '../../core/converse/state.js';
 import type { TranscriptLine, Walkthrough, WalkthroughResult } from '../../core/converse/walkthrough.js';
 import type { Vectors } from '../../core/encode/encoder.js';
@@ -29,11 +30,8 @@ export interface Tasks {
   };
   /** The conversation that a form gives; `null` where no intent opens it. */
   readThrough: { given: { model: SharedModel; form: string; now: string }; gives: TranscriptLine[] | null };
-  /** What the bot does when it understands nothing, and when nothing is said. */
-  helpThrough: {
-    given: { model: SharedModel; now: string };
-    gives: { noMatch: TranscriptLine[]; silence: TranscriptLine[] };
-  };
+  /** What the bot does where it cannot act on what it hears; messages that it may be unsure about. */
+  helpThrough: { given: { model: SharedModel; unsure: string[]; now: string }; gives: HelpThrough };
   /** The texts whose vectors an explanation needs. */
   textsToExplain: { given: { model: SharedModel; text: string }; gives: string[] };
   /** Why a message is read as it is. */

@@ -95,7 +95,8 @@ const DOERS: Doers = {
     return Promise.resolve(form && opener ? readThrough(recogniser, opener.name, form, now) : null);
   },
 
-  helpThrough: ({ model, now }) => Promise.resolve(helpThrough(open(model).recogniser, now)),
+  helpThrough: ({ model, unsure, now }, encoder) =>
+    helpThrough(open(model).recogniser, unsure, { now, encode: (texts) => encode(encoder, texts) }),
 
   textsToExplain: ({ model, text }) => Promise.resolve(open(model).recogniser.textsToExplain(text)),
 

@@ -11,6 +11,7 @@ import * as standing from './migrations/006_standing.js';
 import * as costs from './migrations/007_costs.js';
 import * as testLines from './migrations/008_test_lines.js';
 import * as levels from './migrations/009_levels.js';
+import * as points from './migrations/010_points.js';
 import type { Database } from './schema.js';
 
 /** All migrations in order. One that has landed is never changed; a new one is added. */
@@ -24,6 +25,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '007_costs': costs,
   '008_test_lines': testLines,
   '009_levels': levels,
+  '010_points': points,
 };
 
 /** Makes a folder that only its user may look into. */

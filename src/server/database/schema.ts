@@ -257,6 +257,8 @@ export interface KeptStateTable {
   revision: number;
   kept_at: string;
   document: Json;
+  /** The label of the act that it is without; `null` for the bot as it was when it was kept. */
+  before_act: string | null;
 }
 
 export interface TrialTable {

@@ -1,6 +1,8 @@
 import type { Kysely } from 'kysely';
-import type { BotAct, Restore } from '../../core/bot/acts/index.js';
+import { applyRestore, type BotAct, type Restore } from '../../core/bot/acts/index.js';
 import { touchedBy } from '../../core/bot/delta.js';
+import type { BotDocument } from '../../core/bot/document.js';
+import type { HistoryPoint } from '../../core/contract/prove.js';
 import type { Database } from '../database/schema.js';
 import type { Connection } from './lists.js';
 
@@ -105,6 +107,52 @@ export async function nextEntry(
   const row = await query.executeTakeFirst();
   const step = row ? readStep(row.step) : null;
   return row && step ? { ...row, step } : null;
+}
+
+/** An act that stands and that changed the bot, with what takes it back. */
+interface StandingAct extends HistoryPoint {
+  restore: Restore;
+}
+
+/** The acts of a bot that stand, in the order in which they would be taken back to come to where it was before each. */
+async function standingActs(db: Kysely<Database>, botId: number): Promise<StandingAct[]> {
+  const rows = await db
+    .selectFrom('history')
+    .select(['number', 'since', 'label', 'at', 'step'])
+    .where('bot_id', '=', botId)
+    .where('undone_by', 'is', null)
+    // An act that was done again came after the one that was the last when it was.
+    .orderBy('since', 'desc')
+    .orderBy((order) => order.case().when('number', '=', order.ref('since')).then(1).else(0).end())
+    .orderBy('number', 'desc')
+    .execute();
+  return rows.flatMap(({ number, label, at, step: json }) => {
+    const step = readStep(json);
+    return step && 'restore' in step ? [{ number, label, at, restore: step.restore }] : [];
+  });
+}
+
+/** The acts that a bot can be kept without, and without all that came after; the newest first. */
+export const listPoints = async (db: Kysely<Database>, botId: number): Promise<HistoryPoint[]> =>
+  (await standingActs(db, botId)).map(({ number, label, at }) => ({ number, label, at }));
+
+/**
+ * A bot without an act of its history, and without all that came after it and stands.
+ * @returns `null` where no such act stands
+ * @throws ActError where what came after cannot be taken back in order
+ */
+export async function documentBefore(
+  db: Kysely<Database>,
+  { id, document }: { id: number; document: BotDocument },
+  number: number,
+): Promise<{ document: BotDocument; label: string } | null> {
+  const acts = await standingActs(db, id);
+  const place = acts.findIndex((act) => act.number === number);
+  if (place < 0) return null;
+  const before = acts
+    .slice(0, place + 1)
+    .reduce((whole, { restore, label }) => applyRestore(whole, restore, label).document, document);
+  return { document: before, label: acts[place]!.label };
 }
 
 const touchedByStep = (step: HistoryStep): string[] =>

@@ -282,14 +282,14 @@ describe('test sets', () => {
     const ids = (await db.selectFrom('test_line').select('id').where('test_set_id', '=', set).execute()).map(
       (row) => row.id,
     );
-    const { copies, lines: of } = await copyTestLines(db, set, { ids: ids.slice(1), change: { intent: 'z' } });
+    const { copies, lines: of } = await copyTestLines(db, set, { numbers: ids.slice(1), change: { intent: 'z' } });
     expect(of).toEqual(ids.slice(1));
     const shown = { part: 'test_line' as const, ids: copies, hidden: false, instead: of };
     await saveShown(db, botId, { shown, label: 'change 2 test lines' }, BY);
     const changed = [lines[0], { text: 'b', intent: 'z' }, { text: 'c', intent: 'z' }];
     expect(await readTestLines(db, botId, set)).toEqual(changed);
     expect(await readTestLines(db, botId, other)).toEqual(lines);
-    const retold = await copyTestLines(db, set, { ids: [ids[0]!], change: { text: 'A' } });
+    const retold = await copyTestLines(db, set, { numbers: [ids[0]!], change: { text: 'A' } });
     await saveShown(
       db,
       botId,
@@ -309,7 +309,10 @@ describe('test sets', () => {
     expect(await readTestLines(db, botId, set)).toEqual(lines);
     await step(bot, 'redo');
     expect(await readTestLines(db, botId, set)).toEqual(changed);
-    expect(await copyTestLines(db, set, { ids: ids.slice(1), change: { intent: null } })).toEqual({
+    // A line is known by its number, whatever row stands in its place.
+    const again = await copyTestLines(db, set, { numbers: ids.slice(1), change: { intent: null } });
+    expect(again.lines).toEqual(copies);
+    expect(await copyTestLines(db, other, { numbers: ids.slice(1), change: { intent: null } })).toEqual({
       copies: [],
       lines: [],
     });

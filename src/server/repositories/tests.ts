@@ -1,6 +1,7 @@
-import type { Kysely, Selectable } from 'kysely';
+import type { ExpressionBuilder, Kysely, Selectable } from 'kysely';
 import type { TestSetSummary } from '../../core/contract/prove.js';
 import type { ExpectedSlot, TestLine } from '../../core/formats/testFile.js';
+import type { TagName } from '../../core/formats/tags.js';
 import type { Evaluation, LineResult } from '../../core/measure/evaluate.js';
 import type { Database, TestRunTable } from '../database/schema.js';
 import { inBatches } from '../slices.js';
@@ -94,7 +95,7 @@ function lineRow(testSetId: number, line: TestLine) {
     judged: line.intent !== undefined,
     intent: line.intent ?? null,
     now: line.now ?? null,
-    slots: line.slots ? JSON.stringify(line.slots) : null,
+    slots: writtenSlots(line.slots),
     style: line.style ?? null,
     tags: line.tags ? JSON.stringify(line.tags) : null,
   };
@@ -119,7 +120,7 @@ export async function createTestSet(
   });
 }
 
-/** Adds lines at the end of a test set, hidden until they are shown. @returns their ids */
+/** Adds lines at the end of a test set, hidden until they are shown. @returns their numbers */
 export async function addTestLines(
   db: Kysely<Database>,
   testSetId: number,
@@ -136,33 +137,59 @@ export async function addTestLines(
   return ids;
 }
 
-/** What is changed of test lines. */
-export type TestLineChange = Partial<Pick<TestLine, 'text' | 'intent'>>;
+/** What is changed of test lines; `null` takes a style or a tag away. */
+export interface TestLineChange {
+  text?: string | undefined;
+  intent?: string | null | undefined;
+  /** Only with the text that they lie in; a text without them has none. */
+  slots?: ExpectedSlot[] | undefined;
+  style?: string | null | undefined;
+  tags?: Partial<Record<TagName, string | null | undefined>> | undefined;
+}
+
+const writtenSlots = (slots: readonly ExpectedSlot[] | undefined): string | null =>
+  slots ? JSON.stringify(slots) : null;
+
+/** The tags of a line as they are kept, with those changed that are named. */
+function changedTags(kept: string | null, change: NonNullable<TestLineChange['tags']>): string | null {
+  const before = kept === null ? {} : (JSON.parse(kept) as NonNullable<TestLine['tags']>);
+  const tags = Object.entries({ ...before, ...change }).filter(([, value]) => value != null);
+  return tags.length > 0 ? JSON.stringify(Object.fromEntries(tags)) : null;
+}
+
+/** What a line is known by, whatever has been changed of it: its place in the set. */
+const numberOfLine = (build: ExpressionBuilder<Database, 'test_line'>) => build.fn.coalesce('place', 'id');
+
+/** The rows of lines as they stand now. @param numbers of the lines */
+export const standingLines = (db: Kysely<Database>, testSetId: number, numbers: readonly number[]) =>
+  db
+    .selectFrom('test_line')
+    .selectAll()
+    .where('test_set_id', '=', testSetId)
+    .where('hidden', '=', 0)
+    .where(numberOfLine, 'in', numbers)
+    .execute();
 
 /**
  * Makes changed copies of lines, in their places and hidden until they are shown. A changed text has other slots.
- * @returns the copies, and the lines that they are of, where they are still there
+ * @returns the rows of the copies, and of the lines that they are of, where they are still there
  */
 export async function copyTestLines(
   db: Kysely<Database>,
   testSetId: number,
-  { ids, change }: { ids: readonly number[]; change: TestLineChange },
+  { numbers, change }: { numbers: readonly number[]; change: TestLineChange },
 ): Promise<{ copies: number[]; lines: number[] }> {
   return db.transaction().execute(async (transaction) => {
-    const rows = await transaction
-      .selectFrom('test_line')
-      .selectAll()
-      .where('test_set_id', '=', testSetId)
-      .where('hidden', '=', 0)
-      .where('id', 'in', ids)
-      .execute();
+    const rows = await standingLines(transaction, testSetId, numbers);
     const changed = rows.map(({ id, place, judged, ...row }) => ({
       ...row,
       hidden: true,
       place: place ?? id,
       judged: judged === 1 || change.intent !== undefined,
       ...(change.intent === undefined ? {} : { intent: change.intent }),
-      ...(change.text === undefined ? {} : { text: change.text, slots: null }),
+      ...(change.text === undefined ? {} : { text: change.text, slots: writtenSlots(change.slots) }),
+      ...(change.style === undefined ? {} : { style: change.style }),
+      ...(change.tags === undefined ? {} : { tags: changedTags(row.tags, change.tags) }),
     }));
     const copies: number[] = [];
     await inBatches(changed, async (batch) => {
@@ -173,7 +200,7 @@ export async function copyTestLines(
   });
 }
 
-/** A line with its number. */
+/** A line with its number, which stays when the line is changed. */
 export type NumberedLine = TestLine & { id: number };
 
 /** The lines of a test set of that bot, or `null` if the bot has no such set. */
@@ -205,11 +232,11 @@ export async function readNumberedLines(
     .selectAll()
     .where('test_set_id', '=', testSetId)
     .where('hidden', '=', 0)
-    .orderBy(({ fn }) => fn.coalesce('place', 'id'))
+    .orderBy(numberOfLine)
     .orderBy('id')
     .execute();
   return rows.map((row) => ({
-    id: row.id,
+    id: row.place ?? row.id,
     text: row.text,
     ...(row.judged === 1 ? { intent: row.intent } : {}),
     ...(row.now === null ? {} : { now: row.now }),

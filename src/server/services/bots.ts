@@ -34,13 +34,15 @@ import {
   type StoredBot,
 } from '../repositories/bots.js';
 import { hasConversation } from '../repositories/conversations.js';
-import type { Direction, Shown } from '../repositories/history.js';
+import { documentBefore, type Direction, type Shown } from '../repositories/history.js';
+import { keepState } from '../repositories/states.js';
 import {
   addTestLines,
   copyTestLines,
   createTestSet,
   listTestSets,
   readTestLines,
+  standingLines,
   type TestLineChange,
 } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
@@ -204,6 +206,28 @@ export class BotService {
     });
   }
 
+  /**
+   * Keeps a bot by a name, as it is or as it was.
+   * @param before the number of an act of its history that it is to be without, and without all that came after
+   * @returns the number of the state
+   * @throws InputError where that act no longer stands
+   */
+  keepState(
+    { now }: Context,
+    id: number,
+    { name, before }: { name: string; before?: number | undefined },
+  ): Promise<number> {
+    const { database } = this.#parts;
+    return this.#turns.take(id, async () => {
+      const bot = await this.#load(id);
+      const point =
+        before === undefined ? { document: bot.document, label: null } : await documentBefore(database, bot, before);
+      if (!point) throw new InputError('That act has been taken back or forgotten since. Choose another.');
+      const { document, label } = point;
+      return keepState(database, id, { name: name.trim(), revision: bot.revision, before: label, document, at: now() });
+    });
+  }
+
   #addTestSet(context: Context, id: number, name: string, lines: readonly TestLine[]): Promise<number> {
     return this.#turns.take(id, async () => {
       await this.#load(id);
@@ -258,7 +282,7 @@ export class BotService {
     });
   }
 
-  /** Adds lines to a test set. @returns their ids, `null` where there is no such set @throws ActError */
+  /** Adds lines to a test set. @returns their numbers, `null` where there is no such set @throws ActError */
   addTestLines(context: Context, id: number, set: number, lines: readonly TestLine[]): Promise<number[] | null> {
     const intents = lines.map(({ intent }) => intent);
     return this.#withTestSet(id, set, intents, async () => {
@@ -269,24 +293,26 @@ export class BotService {
     });
   }
 
-  /** Changes lines of a test set. @returns the ids they have now, `null` where there is no such set @throws ActError */
-  changeTestLines(
+  /** Changes lines of a test set, by their numbers. @returns whether there was such a set @throws ActError */
+  async changeTestLines(
     context: Context,
     id: number,
     set: number,
-    { ids, change }: { ids: readonly number[]; change: TestLineChange },
-  ): Promise<number[] | null> {
-    return this.#withTestSet(id, set, [change.intent], async () => {
-      const { copies, lines } = await copyTestLines(this.#parts.database, set, { ids, change });
+    { numbers, change }: { numbers: readonly number[]; change: TestLineChange },
+  ): Promise<boolean> {
+    const done = await this.#withTestSet(id, set, [change.intent], async () => {
+      const { copies, lines } = await copyTestLines(this.#parts.database, set, { numbers, change });
       const label = lines.length === 1 ? 'change a test line' : `change ${lines.length} test lines`;
       await this.#show(context, id, { part: 'test_line', ids: copies, hidden: false, instead: lines }, label);
-      return copies;
+      return true;
     });
+    return done ?? false;
   }
 
   /** Deletes lines of a test set; undo brings them back. @returns whether there was such a set */
-  async deleteTestLines(context: Context, id: number, set: number, ids: number[]): Promise<boolean> {
+  async deleteTestLines(context: Context, id: number, set: number, numbers: number[]): Promise<boolean> {
     const done = await this.#withTestSet(id, set, [], async () => {
+      const ids = (await standingLines(this.#parts.database, set, numbers)).map((row) => row.id);
       const label = ids.length === 1 ? 'delete a test line' : `delete ${ids.length} test lines`;
       await this.#show(context, id, { part: 'test_line', ids, hidden: true }, label);
       return true;

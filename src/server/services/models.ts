@@ -3,6 +3,7 @@ import type { ModelState } from '../../core/contract/bot.js';
 import type { PersonSaid } from '../../core/contract/try.js';
 import type { Delta } from '../../core/bot/delta.js';
 import type { ConversationState, Step } from '../../core/converse/state.js';
+import type { HelpThrough } from '../../core/converse/readThrough.js';
 import type { TranscriptLine, WalkthroughResult } from '../../core/converse/walkthrough.js';
 import type { HeldOutMeasure } from '../../core/measure/evaluate.js';
 import type { Explanation } from '../../core/recognise/explain.js';
@@ -250,12 +251,15 @@ export class ModelService {
     return this.#parts.answering.run('person', 'readThrough', { model, form, now });
   }
 
-  /** What the bot does when it understands nothing, and when nothing is said; `null` while there is no model. */
-  async helpThrough(bot: StoredBot): Promise<{ noMatch: TranscriptLine[]; silence: TranscriptLine[] } | null> {
+  /**
+   * What the bot does where it cannot act on what it hears; `null` while there is no model.
+   * @param unsure messages that it may be unsure about
+   */
+  async helpThrough(bot: StoredBot, unsure: string[]): Promise<HelpThrough | null> {
     const current = await this.model(bot);
     if (!current) return null;
     const model = await this.shared(current);
-    return this.#parts.answering.run('person', 'helpThrough', { model, now: localNow(bot.document.timeZone) });
+    return this.#parts.answering.run('person', 'helpThrough', { model, unsure, now: localNow(bot.document.timeZone) });
   }
 
   /** A model in memory that threads share. @throws NoModelError where its file is gone */

@@ -16,12 +16,20 @@ import type { Context } from '../context.js';
 import { openDatabase } from '../database/open.js';
 import type { PersonSaid } from '../../core/contract/try.js';
 import type { Database } from '../database/schema.js';
+import { listPoints } from '../repositories/history.js';
 import { readJob } from '../repositories/jobs.js';
 import { findModel } from '../repositories/models.js';
 import { writeBotFile } from '../../core/formats/botFile.js';
 import { findVectors } from '../repositories/vectors.js';
-import { createTestSet, lastTestRun, listTestSets, readTestLines, runAfterEdits } from '../repositories/tests.js';
-import { deleteState, keepState, listStates, readState } from '../repositories/states.js';
+import {
+  createTestSet,
+  lastTestRun,
+  listTestSets,
+  readTestLines,
+  runAfterEdits,
+  type TestLineChange,
+} from '../repositories/tests.js';
+import { deleteState, listStates, readState } from '../repositories/states.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
 import { trialsView } from '../views/trials.js';
 import type { BotService } from './bots.js';
@@ -319,15 +327,27 @@ describe('the services, with real workers and a real database', () => {
     const set = await bots.newTestSet(me, id, 'by hand');
     expect(await readTestLines(db, id, set)).toEqual([]);
     const ids = await bots.addTestLines(me, id, set, [{ text: 'a' }, { text: 'b' }, { text: 'c', intent: null }]);
-    const labelled = await bots.changeTestLines(me, id, set, {
-      ids: ids!.slice(0, 2),
-      change: { intent: 'order_tea' },
-    });
-    await bots.deleteTestLines(me, id, set, [labelled![1]!]);
-    expect(await readTestLines(db, id, set)).toEqual([
+    const change = (numbers: number[], to: TestLineChange) =>
+      bots.changeTestLines(me, id, set, { numbers, change: to });
+    await change(ids!.slice(0, 2), { intent: 'order_tea' });
+    // Its number stays, so that the next change need not wait for what the one before gave.
+    await change([ids![0]!], { style: 'short', tags: { channel: 'chat', source: 'shop' } });
+    const slots = [{ slot: 'tea', start: 0, end: 5, value: 'green' }];
+    await change([ids![0]!], { text: 'green please', slots, tags: { source: null } });
+    await bots.deleteTestLines(me, id, set, [ids![1]!]);
+    const line = { text: 'green please', intent: 'order_tea', slots, style: 'short', tags: { channel: 'chat' } };
+    expect(await readTestLines(db, id, set)).toEqual([line, { text: 'c', intent: null }]);
+    for (let at = 0; at < 3; at++) await bots.step(me, id, 'undo', go);
+    expect(await readTestLines(db, id, set)).toMatchObject([
       { text: 'a', intent: 'order_tea' },
+      { text: 'b', intent: 'order_tea' },
       { text: 'c', intent: null },
     ]);
+    await change([ids![0]!], { tags: { channel: 'chat' }, style: 'short' });
+    await change([ids![0]!], { tags: { channel: null }, style: null });
+    expect((await readTestLines(db, id, set))![0]).toEqual({ text: 'a', intent: 'order_tea' });
+    expect(await change([9999], { intent: null })).toBe(true);
+    expect(await bots.changeTestLines(me, id, set + 99, { numbers: ids!, change: {} })).toBe(false);
     expect(await bots.deleteTestLines(me, id, set + 99, [1])).toBe(false);
     const before = (await bots.get(id)).document;
     const aside = await bots.setAside(me, id, { name: 'aside', share: 0.3, seed: 1 });
@@ -478,7 +498,7 @@ describe('the services, with real workers and a real database', () => {
       const id = await bots.create(me, english());
       const lines = [{ text: 'what do you charge for postage abroad', intent: 'postage' }];
       const set = await createTestSet(db, id, { name: 'postage', lines }, AT);
-      const state = await keepState(db, id, { name: 'before', ...(await bots.get(id)), at: AT });
+      const state = await bots.keepState(me, id, { name: 'before' });
       await bots.act(me, id, { do: 'addIntent', name: 'postage', description: 'What it costs to send something' });
       const text = 'how much is postage to another country';
       await bots.act(me, id, { do: 'addUtterances', intent: 'postage', utterances: [text] });
@@ -498,6 +518,39 @@ describe('the services, with real workers and a real database', () => {
       expect(await deleteState(db, id + 1, state)).toBe(false);
       expect(await deleteState(db, id, state)).toBe(true);
       expect(await readState(db, id, state)).toBeNull();
+    });
+
+    it('keep a bot as it was at any point of its history', async () => {
+      const id = await bots.create(me, english());
+      const addIntent = async (by: Context, name: string) =>
+        (await bots.act(by, id, { do: 'addIntent', name })).document;
+      const named = async (before: number) => {
+        const state = await bots.keepState(me, id, { name: `before ${before}`, before });
+        return (await readState(db, id, state))!;
+      };
+      const start = (await bots.get(id)).document;
+      const one = await addIntent(me, 'one');
+      const two = await addIntent(contextOf('sue'), 'two');
+      await bots.act(me, id, { do: 'changeIntent', name: 'one', to: { name: 'first' } });
+      const three = await addIntent(me, 'three');
+      const points = await listPoints(db, id);
+      expect(points.map(({ number }) => number)).toEqual([4, 3, 2, 1]);
+      expect((await named(3)).document).toEqual(two);
+      expect((await named(2)).document).toEqual(one);
+      expect(await named(1)).toMatchObject({ before: points[3]!.label, document: start });
+
+      // The other's act is taken back and done again: it comes last now.
+      await bots.step(contextOf('sue'), id, 'undo', go);
+      expect((await named(1)).document).toEqual(start);
+      await bots.step(contextOf('sue'), id, 'redo', go);
+      expect((await listPoints(db, id)).map(({ number }) => number)).toEqual([2, 4, 3, 1]);
+      const withoutOther = (await named(2)).document.intents.map(({ name }) => name);
+      expect(withoutOther).toEqual(three.intents.map(({ name }) => name).filter((name) => name !== 'two'));
+      expect((await named(1)).document).toEqual(start);
+
+      await bots.step(me, id, 'undo', go);
+      await expect(named(4)).rejects.toThrow('That act has been taken back or forgotten since. Choose another.');
+      expect((await bots.get(id)).document.intents.map(({ name }) => name)).toContain('two');
     });
 
     it('run by themselves after an edit session, where that is wished', async () => {

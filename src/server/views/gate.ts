@@ -1,7 +1,7 @@
 import type { GateIntent, GateMessage, GateSource, GateView } from '../../core/contract/gate.js';
 import { isCounted } from '../../core/measure/evaluate.js';
 import { countConsequences, gatedMessages } from '../../core/measure/levels.js';
-import { gateOf } from '../../core/recognise/gate.js';
+import { decide, gateOf, type Gate } from '../../core/recognise/gate.js';
 import type { HeldOutPrediction } from '../../core/recognise/intentModel.js';
 import { formOfIntent, type BotDocument, type Intent } from '../../core/bot/document.js';
 import type { Application } from '../application.js';
@@ -36,6 +36,24 @@ const gateIntents = (document: BotDocument): GateIntent[] =>
     accept: intent.accept ?? null,
   }));
 
+/** Messages of each kind that are tried for a read-through. */
+const MOST_TRIED = 4;
+
+/** The shortest messages that the gate asks about: of those where several intents are in reach, and where one is. */
+function askedAbout(messages: readonly GateMessage[], gate: Gate): string[] {
+  const asked = messages.flatMap(({ text, top }) => {
+    const { decision, candidates } = decide(top, gate);
+    return decision === 'ask' ? [{ text, several: candidates.length > 1 }] : [];
+  });
+  asked.sort((one, other) => one.text.length - other.text.length);
+  return [true, false].flatMap((kind) =>
+    asked
+      .filter(({ several }) => several === kind)
+      .slice(0, MOST_TRIED)
+      .map(({ text }) => text),
+  );
+}
+
 /** @param wanted the test set whose last run the gate is shown with; `utterances` for what was held out */
 export async function gateView(app: Application, botId: number, wanted: string | null): Promise<GateView> {
   const bot = await app.bots.get(botId);
@@ -50,12 +68,13 @@ export async function gateView(app: Application, botId: number, wanted: string |
   const set = source?.id ?? null;
   const messages = set === null ? predictions.map(heldOutMessage) : await runMessages(app, botId, set);
   const { document } = bot;
+  const gate = gateOf(document);
   return {
-    gate: gateOf(document),
+    gate,
     intents: gateIntents(document),
     noMatch: document.noMatch,
     desks: document.desks.map(({ name }) => name),
-    through: await app.models.helpThrough(bot),
+    through: await app.models.helpThrough(bot, askedAbout(messages, gate)),
     sources,
     source,
     messages,

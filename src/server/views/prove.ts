@@ -16,6 +16,7 @@ import { slotFaults } from '../../core/measure/slotFigures.js';
 import { flagLines } from '../../core/measure/testLines.js';
 import type { Application } from '../application.js';
 import { lastJob } from '../repositories/jobs.js';
+import { listPoints } from '../repositories/history.js';
 import { listStates } from '../repositories/states.js';
 import {
   listTestRuns,
@@ -45,7 +46,8 @@ export interface ProveWanted {
   set: string | null;
   run: string | null;
   against: string | null;
-  sheet: boolean;
+  /** The tab that is shown. */
+  show: string | null;
 }
 
 function summaryOf({ id, ranAt, revision, reader, state, evaluation }: Omit<TestRun, 'results'>): RunSummary {
@@ -135,7 +137,17 @@ export async function proveView(app: Application, botId: number, wanted: ProveWa
   const current = testSets.find((set) => String(set.id) === wanted.set) ?? testSets[0] ?? null;
   const states = await listStates(app.database, id);
   if (!current)
-    return { testSets, current, run: null, runs: [], states, comparison: null, sheet: null, unfinished: null };
+    return {
+      testSets,
+      current,
+      run: null,
+      runs: [],
+      states,
+      points: null,
+      comparison: null,
+      sheet: null,
+      unfinished: null,
+    };
   const runs = (await listTestRuns(app.database, id, current.id, MOST_RUNS)).map(summaryOf);
   const last = await lastJob(app.database, { botId: id, kind: 'test run', subject: current.id });
   return {
@@ -143,8 +155,9 @@ export async function proveView(app: Application, botId: number, wanted: ProveWa
     current,
     runs,
     states,
+    points: wanted.show === 'runs' ? await listPoints(app.database, id) : null,
     ...(await runsShown(app, id, current, { runs, wanted })),
-    sheet: wanted.sheet ? await sheetOf(app, document, id, current.id) : null,
+    sheet: wanted.show === 'lines' ? await sheetOf(app, document, id, current.id) : null,
     unfinished: last?.state === 'failed' || last?.state === 'cut short' ? last : null,
   };
 }

@@ -50,7 +50,7 @@ afterAll(async () => {
   await db.destroy();
 });
 
-const wantedOf = (set: number) => ({ set: String(set), run: null, against: null, sheet: false });
+const wantedOf = (set: number) => ({ set: String(set), run: null, against: null, show: null as string | null });
 
 describe('the frame of every screen', () => {
   it('carries the live figure of each stage', async () => {
@@ -231,7 +231,7 @@ describe('Try and Prove', () => {
     };
     const [first, second] = [await run('x', 'x', 'order_tea'), await run('order_tea', 'x', 'order_tea')];
     const third = await run('order_tea', 'order_tea', 'x');
-    const view = await proveView(app, id, { ...wantedOf(set), sheet: true });
+    const view = await proveView(app, id, { ...wantedOf(set), show: 'lines' });
     expect(view.run?.id).toBe(third);
     expect(view.runs.map((one) => [one.id, one.accuracy])).toEqual([
       [third, 2 / 3],
@@ -277,6 +277,7 @@ describe('Try and Prove', () => {
     expect(await proveView(app, other, wantedOf(12))).toEqual({
       testSets: [],
       states: [],
+      points: null,
       current: null,
       run: null,
       runs: [],

@@ -160,7 +160,14 @@
       <a href="/bots/{botId}/prove">import and run a test set</a>.
     </p>
   {/if}
-  <Unsure {botId} gate={view.gate} noMatch={view.noMatch} desks={view.desks} through={view.through} />
+  <Unsure
+    {botId}
+    gate={view.gate}
+    noMatch={view.noMatch}
+    desks={view.desks}
+    through={view.through}
+    by={view.source?.id ? 'run' : 'utterances'}
+  />
 </div>
 
 <style>

@@ -21,17 +21,34 @@
     noMatch,
     desks,
     through,
+    by,
   }: {
     botId: number;
     gate: Gate;
     noMatch: NoMatchSettings;
     desks: string[];
     through: GateView['through'];
+    /** What the messages are that may make it ask. */
+    by: keyof typeof NONE;
   } = $props();
 
   const asking = $derived(clarifyOf(gate));
   const order = $derived<HelpStep[]>(noMatch.order ?? Array.from({ length: noMatch.tries - 1 }, () => 'reword'));
   const MOST_STEPS = 9;
+  const NONE = {
+    run: 'None of the messages of the run shows it.',
+    utterances: 'Utterances that it was taught seldom show it: run a test set.',
+  };
+  const parts = $derived(
+    through
+      ? [
+          { name: 'Several in reach', lines: through.several, without: NONE[by] },
+          { name: 'One in reach', lines: through.one, without: NONE[by] },
+          { name: 'Nothing understood', lines: through.noMatch, without: '' },
+          { name: 'Nothing said', lines: through.silence, without: '' },
+        ]
+      : [],
+  );
   const STEPS: Readonly<Record<HelpStep, string>> = {
     reword: 'asks to put it another way',
     nearest: 'offers what comes nearest',
@@ -127,15 +144,22 @@
   <section aria-label="Read-through">
     <h2>Read-through</h2>
     {#if through}
-      <div class="both">
-        {#each [through.noMatch, through.silence] as lines, which (which)}
-          <ol class="through">
-            {#each lines as { from, text }, at (at)}
-              <li class={from} class:customer={from === 'user'}>
-                <span class="unseen">{from === 'user' ? 'Customer: ' : 'Bot: '}</span>{text}
-              </li>
-            {/each}
-          </ol>
+      <div class="all">
+        {#each parts as { name, lines, without } (name)}
+          <div>
+            <h3>{name}</h3>
+            {#if lines}
+              <ol class="through" aria-label={name}>
+                {#each lines as { from, text }, at (at)}
+                  <li class={from} class:customer={from === 'user'}>
+                    <span class="unseen">{from === 'user' ? 'Customer: ' : 'Bot: '}</span>{text}
+                  </li>
+                {/each}
+              </ol>
+            {:else}
+              <p class="soft">{without}</p>
+            {/if}
+          </div>
         {/each}
       </div>
     {:else}
@@ -174,7 +198,7 @@
     margin-bottom: 0.75rem;
   }
 
-  .both {
+  .all {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: 1.5rem;

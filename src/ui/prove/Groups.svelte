@@ -37,6 +37,7 @@
   </table>
 {:else}
   <p class="soft">
-    No line of the set tells its style, channel, source or language. A file may have a column for each.
+    No line of the set tells its style, channel, source or language. They are written with <kbd>T</kbd> among its lines; a
+    file may have a column for each.
   </p>
 {/if}

@@ -217,7 +217,7 @@
     <TestSheet {botId} set={view.current.id} lines={view.sheet} all={view.current.lines} {intents} />
   {:else if show === 'runs' && view.current}
     <Runs {path} runs={view.runs} shown={view.run?.id ?? null} against={view.comparison?.against.id ?? null} />
-    <States {botId} states={view.states} {run} />
+    <States {botId} states={view.states} points={view.points ?? []} {run} />
   {:else if show === 'curves' && view.run}
     <div class="both">
       <Thresholds thresholds={view.run.thresholds} />

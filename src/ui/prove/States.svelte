@@ -1,8 +1,9 @@
 <script lang="ts">
-  import type { KeptState } from '$core/contract/prove.js';
+  import type { HistoryPoint, KeptState } from '$core/contract/prove.js';
   import { tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import Act from '../shared/Act.svelte';
+  import Choice from '../shared/Choice.svelte';
   import { moment } from '../shared/format.js';
   import { refresh } from '../shared/live.svelte.js';
   import NewName from '../shared/NewName.svelte';
@@ -13,9 +14,27 @@
   const {
     botId,
     states,
+    points,
     run,
-  }: { botId: number; states: KeptState[]; /** Runs the test set with a state. */ run: (state: number) => unknown } =
-    $props();
+  }: {
+    botId: number;
+    states: KeptState[];
+    /** The acts that stand, the newest first. */
+    points: HistoryPoint[];
+    /** Runs the test set with a state. */
+    run: (state: number) => unknown;
+  } = $props();
+
+  /** The act that the bot is kept without; empty: as it is. */
+  let before = $state('');
+  const AS_IT_IS = { value: '', text: 'as it is' };
+  const options = $derived([
+    AS_IT_IS,
+    ...points.map(({ number, label, at }) => ({
+      value: String(number),
+      text: `as it was before: ${label} (${moment(at)})`,
+    })),
+  ]);
 
   async function attempt(work: () => Promise<unknown>): Promise<boolean> {
     try {
@@ -28,23 +47,36 @@
     }
   }
 
-  const keep = (name: string) => attempt(() => send('POST', `/api/bots/${botId}/states`, { name }));
+  const keep = (name: string) =>
+    attempt(async () => {
+      const point = before === '' ? {} : { before: Number(before) };
+      await send('POST', `/api/bots/${botId}/states`, { name, ...point });
+      before = '';
+    });
   const forget = (id: number) => attempt(() => send('DELETE', `/api/bots/${botId}/states/${id}`));
 </script>
 
 <section aria-label="Kept states">
   <div class="head">
     <h2>Kept states</h2>
-    <NewName text="Keep the bot as it is" label="Name of the state" action="Keep it" submit={keep} />
+    <NewName text="Keep the bot" label="Name of the state" action="Keep it" submit={keep} />
+    {#if points.length > 0}
+      <Choice label="The state that is kept" value={before} {options} keep={(point) => (before = point)} />
+    {/if}
   </div>
   {#if states.length === 0}
-    <p class="soft">None yet. Keep the bot before a change, and this set can be run with both.</p>
+    <p class="soft">
+      None yet. Keep the bot as it is before a change, or as it was, and this set can be run with both.
+    </p>
   {:else}
     <ul>
-      {#each states as { id, name, revision, keptAt } (id)}
+      {#each states as { id, name, revision, keptAt, before: without } (id)}
         <li>
           <strong>{name}</strong>
-          <span class="soft"><Term means={TERMS.change}>change</Term> {revision}, kept {moment(keptAt)}</span>
+          <span class="soft"
+            ><Term means={TERMS.change}>change</Term>
+            {revision}{without === null ? '' : ` without “${without}” and what came after`}, kept {moment(keptAt)}</span
+          >
           <Act look="firm" onclick={() => run(id)}>Run the set with it</Act>
           <Act icon="delete" look="grave" label="Forget the state {name}" onclick={() => forget(id)} />
         </li>

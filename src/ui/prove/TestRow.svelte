@@ -101,14 +101,16 @@
       <span class="proposed">{inWords(proposed)}? <span class="figure">{share(proposal!.confidence)}</span></span>
     {/if}
   </span>
-  <span role="gridcell" class="soft">{line.style ?? ''}</span>
+  <span role="gridcell" class="soft tags"
+    >{[line.style, ...Object.values(line.tags ?? {})].filter(Boolean).join(' · ')}</span
+  >
   <span role="gridcell" class="flag">{line.flag === null ? '' : FLAGS[line.flag]}</span>
 </div>
 
 <style>
   .row {
     display: grid;
-    grid-template-columns: 2.5rem minmax(0, 1fr) 15rem 4.5rem 11rem;
+    grid-template-columns: 2.5rem minmax(0, 1fr) 15rem 8rem 9rem;
     gap: 0.5rem;
     align-items: center;
     min-height: 2.1rem;

@@ -1,9 +1,13 @@
 <script lang="ts">
   import { untrack } from 'svelte';
+  import { MarkingError, readMarking, writeMarking, type Mark } from '$core/bot/marking.js';
+
   import type { SheetLine } from '$core/contract/prove.js';
+  import type { ExpectedSlot } from '$core/formats/testFile.js';
   import type { Recognition } from '$core/recognise/recognition.js';
+  import { showValue } from '$core/recognise/value.js';
   import { proposedLabel, readPastedTests, type LineFlag } from '$core/measure/testLines.js';
-  import { tell } from '../shared/acts.js';
+  import { inTurn, tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import { counted } from '../shared/format.js';
   import { grow } from '../shared/grow.js';
@@ -11,6 +15,7 @@
   import Act from '../shared/Act.svelte';
   import Reasons from '../shared/Reasons.svelte';
   import VirtualRows from '../shared/VirtualRows.svelte';
+  import LineParts from './LineParts.svelte';
   import TestRow from './TestRow.svelte';
 
   /** The lines of a test set: written, pasted and labelled in one pass by keys. */
@@ -26,6 +31,7 @@
   const path = $derived(`/api/bots/${botId}/test-sets/${set}/lines`);
 
   let list: VirtualRows<SheetLine>;
+  let sheet = $state<HTMLElement | null>(null);
   let added = $state('');
   let reasons = $state<string[]>([]);
   let chosen = $state<string | null>(null);
@@ -51,7 +57,7 @@
   ];
   const told = $derived(FLAGS.map(([flag, words]) => [count(flag), words] as const).filter(([number]) => number > 0));
 
-  // A line that is changed has another number; the row that keys act on stays where it is.
+  // Where a line is deleted, keys act on the one that comes into its place.
   let place = 0;
   $effect(() => {
     const all = rows;
@@ -64,7 +70,7 @@
 
   async function work(method: 'POST' | 'PATCH' | 'DELETE', body: object): Promise<boolean> {
     try {
-      await send(method, path, body);
+      await inTurn(() => send(method, path, body));
       await refresh();
       return true;
     } catch (error) {
@@ -110,9 +116,10 @@
   async function label(row: number, intent: string | null) {
     const line = rows[row]?.line;
     if (!line) return;
-    place = row;
-    if (line.intent !== intent && !(await work('PATCH', { ids: [line.id], change: { intent } }))) return;
-    await focusRow(row + 1);
+    // The next is come to at once: whoever labels by keys does not wait.
+    const next = focusRow(row + 1);
+    if (line.intent !== intent) await work('PATCH', { ids: [line.id], change: { intent } });
+    await next;
   }
 
   const proposed = (line: SheetLine | undefined): string | null | undefined => {
@@ -121,16 +128,40 @@
     return read && proposedLabel(read);
   };
 
+  /** A line as it is written anew, its slots in tags. */
+  const marked = ({ text, slots = [] }: SheetLine): string => writeMarking({ text, marks: slots });
+
   async function keepText() {
     const kept = writing;
-    writing = null;
     const line = rows.find(({ id }) => id === kept?.id)?.line;
-    if (!kept || !line || kept.text.trim() === '' || kept.text === line.text) return;
-    const row = current;
-    place = row;
-    await work('PATCH', { ids: [line.id], change: { text: kept.text.trim() } });
-    await focusRow(row);
+    reasons = [];
+    if (!kept || !line || kept.text.trim() === '' || kept.text === marked(line)) {
+      writing = null;
+      return;
+    }
+    try {
+      const { text, marks } = readMarking(kept.text.trim());
+      writing = null;
+      const next = focusRow(current);
+      // A line that listed its slots goes on to do so, even where none is left.
+      const slots = marks.length > 0 || line.slots ? { slots: withValues(marks, text, line) } : {};
+      await work('PATCH', { ids: [line.id], change: { text, ...slots } });
+      await next;
+    } catch (error) {
+      if (!(error instanceof MarkingError)) throw error;
+      reasons = [`“${kept.text.trim().slice(0, 60)}”: ${error.message}. Esc brings back what was.`];
+    }
   }
+
+  /** Slots that are the same words as before keep the values that were told of them. */
+  const withValues = (marks: readonly Mark[], text: string, before: SheetLine): ExpectedSlot[] =>
+    marks.map((mark) => {
+      const words = text.slice(mark.start, mark.end);
+      const same = before.slots?.find(
+        ({ slot, start, end }) => slot === mark.slot && before.text.slice(start, end) === words,
+      );
+      return same?.value === undefined ? mark : { ...mark, value: showValue(same.value) };
+    });
 
   function pressed(event: KeyboardEvent) {
     const origin = event.target as HTMLElement;
@@ -147,8 +178,9 @@
       const intent = proposed(line);
       if (intent !== undefined) void label(row, intent);
     } else if (event.key === 'o') void label(row, null);
+    else if (event.key === 't') sheet?.querySelector<HTMLInputElement>('.parts input')?.select();
     else if (event.key === 'i') origin.querySelector<HTMLInputElement>('input')?.focus();
-    else if (event.key === 'F2' || event.key === 'e') writing = { id: rows[row]!.id, text: line.text };
+    else if (event.key === 'F2' || event.key === 'e') writing = { id: rows[row]!.id, text: marked(line) };
     else if (event.key === 'Delete') {
       place = row;
       void work('DELETE', { ids: [line.id] }).then(() => focusRow(row));
@@ -157,7 +189,7 @@
   }
 </script>
 
-<section class="sheet" aria-label="Lines of the test set">
+<section class="sheet" bind:this={sheet} aria-label="Lines of the test set">
   <p class="told">
     {counted(all, 'line')}
     {#each told as [number, words] (words)}<span class="flag">· {number} {words} </span>{/each}
@@ -166,7 +198,7 @@
     {/if}
     <span class="soft"
       >· <kbd>Enter</kbd> take the label · <kbd>I</kbd> choose an intent · <kbd>O</kbd> out of scope · <kbd>E</kbd> edit
-      · <kbd>Del</kbd> delete</span
+      its words and <code>&lt;slot></code>s · <kbd>T</kbd> tags · <kbd>Del</kbd> delete</span
     >
   </p>
   <!-- The keys belong to the rows within, which are focusable; the grid only gathers them. -->
@@ -206,7 +238,17 @@
       </p>
     {/snippet}
   </VirtualRows>
-  <Reasons {reasons} />
+  <div>
+    {#if rows[current]}
+      <LineParts
+        line={rows[current].line}
+        number={current + 1}
+        {lines}
+        change={(ids, change) => work('PATCH', { ids, change })}
+      />
+    {/if}
+    <Reasons {reasons} />
+  </div>
   <div class="add">
     <textarea
       bind:value={added}

@@ -9,6 +9,8 @@
     label,
     hint = '',
     figure = false,
+    inline = false,
+    known = [],
   }: {
     value: string;
     /** @returns `false` or a sentence that says why, or a promise of it, if the text was refused */
@@ -17,8 +19,13 @@
     hint?: string;
     /** Whether it is a pattern or the like. */
     figure?: boolean;
+    /** Whether the label stands before it. */
+    inline?: boolean;
+    /** Texts that are likely, which it offers. */
+    known?: readonly string[];
   } = $props();
 
+  const own = $props.id();
   const draft = new Draft(
     () => value,
     (text) => keep(text),
@@ -28,6 +35,8 @@
 <div class:figures={figure}>
   <TextInput
     labelText={label}
+    {inline}
+    list={known.length > 0 ? `${own}-known` : undefined}
     helperText={hint}
     size="sm"
     autocomplete="off"
@@ -39,4 +48,9 @@
     on:blur={() => draft.left()}
     on:keydown={(event) => draft.press(event, { lines: false })}
   />
+  {#if known.length > 0}
+    <datalist id="{own}-known">
+      {#each known as text (text)}<option value={text}></option>{/each}
+    </datalist>
+  {/if}
 </div>

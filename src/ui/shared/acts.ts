@@ -15,7 +15,7 @@ let last: Promise<unknown> = Promise.resolve();
 const waiting = new Set<() => Promise<unknown>>();
 
 /** Sends a request when the one before has been answered, so that acts are done in the order in which they were asked. */
-function inTurn<T>(request: () => Promise<T>): Promise<T> {
+export function inTurn<T>(request: () => Promise<T>): Promise<T> {
   let sent: Promise<T> | null = null;
   const go = (): Promise<T> => {
     waiting.delete(go);

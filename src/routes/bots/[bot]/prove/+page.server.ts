@@ -6,7 +6,7 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = (event) => {
   event.depends(VIEW);
   const asked = (name: string) => event.url.searchParams.get(name);
-  const wanted = { set: asked('set'), run: asked('run'), against: asked('against'), sheet: asked('show') === 'lines' };
+  const wanted = { set: asked('set'), run: asked('run'), against: asked('against'), show: asked('show') };
   return loading(event, 'bot:read', async (app) => ({
     view: await proveView(app, pathNumber(event.params.bot), wanted),
   }));

@@ -19,19 +19,14 @@ export const POST: RequestHandler = (event) =>
     return { ids };
   });
 
-/** Changes the label or the text of lines. */
+/** Changes lines: the text with its slots, the label, the style and the tags. */
 export const PATCH: RequestHandler = (event) =>
   answer(event, 'bot:test', async ({ bots }, context) => {
     const { bot, set } = event.params;
-    const { ids: of, change } = await readJson(event.request, testLineChangeBody);
-    const { text, intent } = change;
-    const changed = {
-      ...(text === undefined ? {} : { text }),
-      ...(intent === undefined ? {} : { intent }),
-    };
-    const ids = await bots.changeTestLines(context, pathNumber(bot), pathNumber(set), { ids: of, change: changed });
-    if (ids === null) throw new NotFoundError(NONE);
-    return { ids };
+    const { ids, change } = await readJson(event.request, testLineChangeBody);
+    const done = await bots.changeTestLines(context, pathNumber(bot), pathNumber(set), { numbers: ids, change });
+    if (!done) throw new NotFoundError(NONE);
+    return {};
   });
 
 /** Deletes lines. */
