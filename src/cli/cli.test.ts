@@ -111,8 +111,10 @@ describe('the commands', () => {
     expect(then).toBeLessThanOrEqual(now);
     const counted = (counts: Record<string, number>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
     expect([counted(consequences.now), counted(consequences.then)]).toEqual([2, 2]);
+    expect(told.recommendation!.mostAccepted.then).toBeLessThanOrEqual(now);
     const shown = showEvaluation(told);
     expect(shown).toContain('Of 2 lines 0 were mended and 0 broken');
+    expect(shown).toMatch(/accepting most for less +accept 0\.\d\d/);
     expect(shown).toMatch(/recommended levels +accept 0\.\d\d, ask 0\.\d\d, lead 0\.\d\d/);
     expect(() => readCosts('wrongAkt=3')).toThrow(
       '--costs knows wrongAct, wrongForm, question, missed, outsideAct, not "wrongAkt"',

@@ -9,10 +9,13 @@ import { compareRuns, comparisonInWords, type RunComparison } from '../core/meas
 import { measure, readLines, taughtMessages, type Evaluation, type LineResult } from '../core/measure/evaluate.js';
 import { countConsequences, gatedMessages, type Consequences } from '../core/measure/levels.js';
 import { gateOf, type Gate } from '../core/recognise/gate.js';
-import { recommendGate, type Recommendation } from '../core/measure/recommend.js';
+import { recommendGate, type Recommendation, type Recommendations } from '../core/measure/recommend.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
 import { loadBotFile, loadTestFile, UsageError } from './files.js';
+
+/** Recommended levels, with what the lines come to by them. */
+type Told = Recommendation & { consequences: Record<'now' | 'then', Consequences> };
 
 /** What is told of a test file. */
 export interface FileEvaluation {
@@ -20,7 +23,8 @@ export interface FileEvaluation {
   results: LineResult[];
   comparison?: RunComparison;
   noise?: NoiseTrial[];
-  recommendation?: Recommendation & { consequences: Record<'now' | 'then', Consequences> };
+  /** The levels that cost least, and beside them those by which most is accepted. */
+  recommendation?: Told & { mostAccepted: Told };
 }
 
 /** What is told besides the measures. */
@@ -88,14 +92,19 @@ export async function evaluateFiles(
   };
 }
 
-function recommend(results: readonly LineResult[], gate: Gate, costs: GateCosts) {
+function recommend(
+  results: readonly LineResult[],
+  gate: Gate,
+  costs: GateCosts,
+): NonNullable<FileEvaluation['recommendation']> {
   const messages = gatedMessages(results);
-  const recommendation = recommendGate(messages, gate, { costs, seed: SEED });
-  const consequences = {
-    now: countConsequences(messages, gate),
-    then: countConsequences(messages, recommendation.gate),
-  };
-  return { ...recommendation, consequences };
+  const now = countConsequences(messages, gate);
+  const told = (recommendation: Recommendation): Told => ({
+    ...recommendation,
+    consequences: { now, then: countConsequences(messages, recommendation.gate) },
+  });
+  const { cheapest, mostAccepted }: Recommendations = recommendGate(messages, gate, { costs, seed: SEED });
+  return { ...told(cheapest), mostAccepted: told(mostAccepted) };
 }
 
 /**
@@ -121,13 +130,13 @@ export function readCosts(text: string): GateCosts {
 const percent = (share: number | null): string => (share === null ? '–' : `${(share * 100).toFixed(1)} %`);
 const decimal = (figure: number | null): string => (figure === null ? '–' : figure.toFixed(3));
 
-function showRecommendation({ gate, now, then, saving, consequences }: NonNullable<FileEvaluation['recommendation']>) {
+function showRecommendation(name: string, { gate, now, then, saving, consequences }: Told) {
   const forms = gate.acceptForms === undefined ? '' : `, forms that are read back ${gate.acceptForms.toFixed(2)}`;
   const levels = `accept ${gate.accept.toFixed(2)}${forms}, ask ${gate.ask.toFixed(2)}, lead ${gate.lead.toFixed(2)}`;
   const names = Object.keys(consequences.now) as (keyof Consequences)[];
   return [
     '',
-    `recommended levels        ${levels}`,
+    `${name.padEnd(26)}${levels}`,
     `cost of a message         ${now.toFixed(3)} now, ${then.toFixed(3)} then`,
     ...(saving
       ? [
@@ -205,6 +214,11 @@ export function showEvaluation({
     ),
     ...(comparison ? showComparison(comparison) : []),
     ...(noise ? showNoise(noise) : []),
-    ...(recommendation ? showRecommendation(recommendation) : []),
+    ...(recommendation
+      ? [
+          ...showRecommendation('recommended levels', recommendation),
+          ...showRecommendation('accepting most for less', recommendation.mostAccepted),
+        ]
+      : []),
   ].join('\n');
 }

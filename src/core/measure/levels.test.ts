@@ -10,7 +10,7 @@ import {
   thresholdCurve,
   type GatedMessage,
 } from './levels.js';
-import { costTable, LEVELS, meanCost, recommendGate } from './recommend.js';
+import { LEVELS, levelTable, meanCost, recommendGate, type Recommendation } from './recommend.js';
 import { seeded } from './significance.js';
 
 const GATE = { accept: 0.8, ask: 0.4, lead: 0.1 };
@@ -149,10 +149,10 @@ describe('the table of costs', () => {
       const [first, second] = [draw(), draw()].sort((a, b) => b - a) as [number, number];
       return message(draw() < 0.2 ? null : draw() < 0.6 ? 'a' : 'b', ['a', first], ['b', second]);
     });
-    const table = costTable(
+    const table = levelTable(
       [...some, message('a')].map((message) => ({ message, weight: 1 })),
       GATE,
-      DEFAULT_COSTS,
+      (one, gate) => costOf(consequenceOf(one, gate), DEFAULT_COSTS),
     );
     for (const ask of [0, 7, 20, 50]) {
       for (const accept of [20, 33, 50].filter((level) => level >= ask)) {
@@ -172,11 +172,12 @@ describe('the recommended levels', () => {
       return message(draw() < confidence ? 'a' : null, ['a', confidence]);
     });
   };
+  const cheapest = (...given: Parameters<typeof recommendGate>): Recommendation => recommendGate(...given).cheapest;
   const costs = { wrongAct: 4, wrongForm: 4, question: 1, missed: 2, outsideAct: 4 };
 
   it('lie where one act costs as much as the next', () => {
     // Acting costs 4 (1 − p), asking 1, letting be 2 p: the same at p = .75 and at p = .5.
-    const { gate, now, then, saving } = recommendGate(truthful(6000, 1), GATE, { costs, seed: 1 });
+    const { gate, now, then, saving } = cheapest(truthful(6000, 1), GATE, { costs, seed: 1 });
     expect(Math.abs(gate.accept - 0.75)).toBeLessThanOrEqual(0.06);
     expect(Math.abs(gate.ask - 0.5)).toBeLessThanOrEqual(0.06);
     expect(then).toBeLessThan(now);
@@ -187,16 +188,16 @@ describe('the recommended levels', () => {
   it('save on messages that they were not chosen by', () => {
     for (const seed of [1, 2, 3]) {
       const high = { ...GATE, accept: 0.95, ask: 0.2 };
-      const { gate } = recommendGate(truthful(300, seed), high, { costs, seed });
+      const { gate } = cheapest(truthful(300, seed), high, { costs, seed });
       const unseen = truthful(1000, seed + 100);
       expect(meanCost(unseen, gate, costs)).toBeLessThan(meanCost(unseen, high, costs));
     }
   });
 
   it('are those that stand where nothing is cheaper, or nothing is known', () => {
-    expect(recommendGate([], GATE, { costs, seed: 1 })).toEqual({ gate: GATE, now: 0, then: 0, saving: null });
+    expect(cheapest([], GATE, { costs, seed: 1 })).toEqual({ gate: GATE, now: 0, then: 0, accepted: 0, saving: null });
     const served = [message('a', ['a', 0.9]), message(null, ['a', 0.1])];
-    expect(recommendGate(served, GATE, { costs, seed: 1 }).gate).toEqual(GATE);
+    expect(cheapest(served, GATE, { costs, seed: 1 }).gate).toEqual(GATE);
   });
 
   it('let forms that are read back open on less, where a mistake in them costs less', () => {
@@ -207,18 +208,39 @@ describe('the recommended levels', () => {
     });
     const careful = { ...GATE, care: { form: { readBack: true } } };
     const cheap = { ...costs, question: 0.8, wrongForm: 2 };
-    const { gate, then } = recommendGate(both, careful, { costs: cheap, seed: 1 });
+    const { gate, then } = cheapest(both, careful, { costs: cheap, seed: 1 });
     expect(Math.abs(gate.acceptForms! - 0.6)).toBeLessThan(0.08);
     expect(Math.abs(gate.accept - 0.8)).toBeLessThan(0.08);
     expect(then).toBeLessThan(meanCost(both, { ...gate, acceptForms: gate.accept }, cheap));
     const fixed = { ...careful, care: { form: { readBack: true, accept: 0.9 } } };
-    expect(recommendGate(both, fixed, { costs: cheap, seed: 1 }).gate.acceptForms).toBeUndefined();
+    expect(cheapest(both, fixed, { costs: cheap, seed: 1 }).gate.acceptForms).toBeUndefined();
   });
 
   it('leave the lead, and the ask level never above the accept level', () => {
     const dear = { ...costs, question: 50 };
-    const { gate } = recommendGate(truthful(300, 5), GATE, { costs: dear, seed: 1 });
+    const { gate } = cheapest(truthful(300, 5), GATE, { costs: dear, seed: 1 });
     expect(gate.lead).toBe(GATE.lead);
     expect(gate.ask).toBeLessThanOrEqual(gate.accept);
+  });
+
+  it('may be those by which most is accepted, of all that cost less than those that stand', () => {
+    const shy = { ...GATE, accept: 0.97, ask: 0.2 };
+    const { cheapest: least, mostAccepted } = recommendGate(truthful(3000, 3), shy, { costs, seed: 1 });
+    expect(mostAccepted.accepted).toBeGreaterThan(least.accepted);
+    expect(mostAccepted.then).toBeGreaterThanOrEqual(least.then);
+    expect(mostAccepted.then).toBeLessThan(mostAccepted.now);
+    const unseen = truthful(3000, 4);
+    expect(meanCost(unseen, mostAccepted.gate, costs)).toBeLessThan(meanCost(unseen, shy, costs));
+    const accepted = countConsequences(unseen, mostAccepted.gate);
+    expect((accepted['accepted rightly'] + accepted['accepted out of scope']) / 3000).toBeCloseTo(
+      mostAccepted.accepted,
+      1,
+    );
+  });
+
+  it('are the cheapest ones where none that accept more save enough', () => {
+    const best = recommendGate(truthful(3000, 3), GATE, { costs, seed: 1 }).cheapest.gate;
+    const { cheapest: least, mostAccepted } = recommendGate(truthful(3000, 3), best, { costs, seed: 1 });
+    expect(mostAccepted).toEqual(least);
   });
 });

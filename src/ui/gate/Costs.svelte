@@ -1,8 +1,9 @@
 <script lang="ts">
   import type { GateCosts } from '$core/bot/document.js';
-  import type { Recommendation } from '$core/measure/recommend.js';
+  import type { Recommendation, Recommendations } from '$core/measure/recommend.js';
   import type { Gate } from '$core/recognise/gate.js';
   import Act from '../shared/Act.svelte';
+  import { percent } from '../shared/format.js';
   import NumberField from '../shared/NumberField.svelte';
   import CostCurve from './CostCurve.svelte';
 
@@ -12,7 +13,7 @@
     readsBack,
     costs,
     cost,
-    recommendation,
+    recommendations,
     looking,
     curve,
     keep,
@@ -24,8 +25,8 @@
     costs: GateCosts;
     /** Of a message, by the levels as they stand or are being moved. */
     cost: number;
-    recommendation: Recommendation | null;
-    /** Whether the recommendation is of before. */
+    recommendations: Recommendations | null;
+    /** Whether the recommendations are of before. */
     looking: boolean;
     curve: readonly { level: number; cost: number }[];
     keep: (costs: Partial<GateCosts>) => unknown;
@@ -41,12 +42,23 @@
     ['question', 'a question'],
   ];
 
-  const isBetter = $derived(
-    recommendation !== null &&
-      (['accept', 'ask', 'acceptForms'] as const).some((level) => recommendation.gate[level] !== gate[level]) &&
-      recommendation.then < recommendation.now,
-  );
-  const isSure = $derived((recommendation?.saving?.low ?? 0) > 0);
+  const saves = ({ gate: other, now, then }: Recommendation): boolean =>
+    (['accept', 'ask', 'acceptForms'] as const).some((level) => other[level] !== gate[level]) && then < now;
+  const isSure = ({ saving }: Recommendation): boolean => (saving?.low ?? 0) > 0;
+
+  /** Levels that save something, each told once. */
+  const better = $derived.by(() => {
+    if (!recommendations) return [];
+    const { cheapest, mostAccepted } = recommendations;
+    const told = [
+      { name: 'Costs least', recommendation: cheapest, by: 'cost' },
+      { name: 'Accepts most and costs less', recommendation: mostAccepted, by: 'accepted' },
+    ];
+    return told.filter(
+      ({ recommendation }, at) =>
+        saves(recommendation) && (at === 0 || !saves(cheapest) || recommendation.accepted > cheapest.accepted),
+    );
+  });
 </script>
 
 <section aria-label="Costs">
@@ -65,26 +77,35 @@
     {/each}
   </div>
   <p>A message costs <strong class="figure" data-cost>{cost.toFixed(2)}</strong> on the mean.</p>
-  {#if recommendation && isBetter}
-    <p data-recommended>
-      Accept from <strong class="figure">{recommendation.gate.accept.toFixed(2)}</strong>,
-      {#if readsBack && recommendation.gate.acceptForms !== undefined}
-        forms that are read back from
-        <strong class="figure">{recommendation.gate.acceptForms.toFixed(2)}</strong>,
-      {/if}
-      ask from
-      <strong class="figure">{recommendation.gate.ask.toFixed(2)}</strong>: {recommendation.then.toFixed(2)}. That saves
-      {#if recommendation.saving}
-        {recommendation.saving.figure.toFixed(2)} a message, between {recommendation.saving.low.toFixed(2)} and
-        {recommendation.saving.high.toFixed(2)} on others like these{isSure ? '.' : ', so that it may save nothing.'}
-      {/if}
-    </p>
-    <Act look={isSure ? 'main' : 'firm'} disabled={looking} onclick={() => take(recommendation.gate)}
-      >Take these levels</Act
-    >
-  {:else if recommendation}
-    <p class="soft">No other levels cost less on these messages.</p>
-  {/if}
+  {#each better as { name, recommendation, by } (name)}
+    <div class="better" data-recommended={by}>
+      <h3>{name}</h3>
+      <p>
+        Accept from <strong class="figure">{recommendation.gate.accept.toFixed(2)}</strong>,
+        {#if readsBack && recommendation.gate.acceptForms !== undefined}
+          forms that are read back from
+          <strong class="figure">{recommendation.gate.acceptForms.toFixed(2)}</strong>,
+        {/if}
+        ask from
+        <strong class="figure">{recommendation.gate.ask.toFixed(2)}</strong>: {recommendation.then.toFixed(2)} a message,
+        {percent(recommendation.accepted)} accepted. That saves
+        {#if recommendation.saving}
+          {recommendation.saving.figure.toFixed(2)}, between {recommendation.saving.low.toFixed(2)} and
+          {recommendation.saving.high.toFixed(2)} on others like these{isSure(recommendation)
+            ? '.'
+            : ', so that it may save nothing.'}
+        {/if}
+      </p>
+      <Act
+        look={by === 'cost' && isSure(recommendation) ? 'main' : 'firm'}
+        disabled={looking}
+        label="Take the levels: {name.toLowerCase()}"
+        onclick={() => take(recommendation.gate)}>Take these levels</Act
+      >
+    </div>
+  {:else}
+    {#if recommendations}<p class="soft">No other levels cost less on these messages.</p>{/if}
+  {/each}
   {#if curve.length > 0}<CostCurve {curve} accept={gate.accept} />{/if}
 </section>
 
@@ -93,6 +114,12 @@
     display: grid;
     gap: 0.5rem;
     align-content: start;
+    justify-items: start;
+  }
+
+  .better {
+    display: grid;
+    gap: 0.35rem;
     justify-items: start;
   }
 

@@ -1,6 +1,6 @@
 <script lang="ts" module>
-  /** A level that can be moved. */
-  export type Border = 'ask' | 'accept' | 'acceptForms';
+  /** A level that can be moved, or how far the first intent must lead the next. */
+  export type Border = 'ask' | 'accept' | 'acceptForms' | 'lead';
 </script>
 
 <script lang="ts">
@@ -10,7 +10,7 @@
   import type { Gate } from '$core/recognise/gate.js';
   import { drawChart, themeToken } from '../shared/chart.js';
 
-  /** How sure the bot was of messages, with the two borders to be moved. */
+  /** How sure the bot was of messages, with the borders and the lead to be moved. */
   const {
     messages,
     gate,
@@ -44,7 +44,14 @@
   );
   const labels = Array.from({ length: BINS }, (_, bin) => (bin / BINS).toFixed(2));
 
-  const handles = $derived<{ border: Border; level: number; name: string; label: string }[]>([
+  interface Handle {
+    border: Border;
+    level: number;
+    name: string;
+    label: string;
+  }
+
+  const handles = $derived<Handle[]>([
     { border: 'ask', level: gate.ask, name: 'ask', label: 'The ask level' },
     { border: 'accept', level: gate.accept, name: 'accept', label: 'The accept level' },
     ...(readsBack && gate.acceptForms !== undefined
@@ -57,6 +64,7 @@
           },
         ]
       : []),
+    { border: 'lead', level: gate.lead, name: 'lead', label: 'How far the first intent must lead' },
   ]);
 
   /** Where the chart has its confidences from 0 to 1, in pixels of the frame. */
@@ -140,7 +148,15 @@
     });
   }
 
-  const place = (level: number) => area.left + level * (area.right - area.left);
+  const width = $derived(area.right - area.left);
+  /** The lead is a stretch that ends at the accept level: how far to the left of it the next intent must stay. */
+  const place = ({ border, level }: Handle) =>
+    area.left + (border === 'lead' ? Math.max(0, gate.accept - level) : level) * width;
+  const LEAD_HEIGHT = 22;
+  const reach = ({ border }: Handle) =>
+    border === 'lead'
+      ? { top: area.bottom - LEAD_HEIGHT, height: LEAD_HEIGHT }
+      : { top: area.top, height: area.bottom - area.top };
   const round = (level: number) => Math.round(Math.min(1, Math.max(0, level)) * 100) / 100;
 
   function drag(event: PointerEvent, border: Border) {
@@ -151,13 +167,14 @@
     }
     if (!handle.hasPointerCapture(event.pointerId)) return;
     const x = event.clientX - frame.getBoundingClientRect().left;
-    move(border, round((x - area.left) / (area.right - area.left)));
+    const at = (x - area.left) / width;
+    move(border, round(border === 'lead' ? gate.accept - at : at));
     if (event.type !== 'pointerup') return;
     handle.releasePointerCapture(event.pointerId);
     keep();
   }
 
-  function press(event: KeyboardEvent, { border, level }: { border: Border; level: number }) {
+  function press(event: KeyboardEvent, { border, level }: Handle) {
     const by = { ArrowLeft: -STEP, ArrowDown: -STEP, ArrowRight: STEP, ArrowUp: STEP, PageDown: -LEAP, PageUp: LEAP }[
       event.key
     ];
@@ -180,6 +197,7 @@
   </div>
   {#each handles as handle (handle.border)}
     {@const { border, level, name, label } = handle}
+    {@const { top, height } = reach(handle)}
     <div
       class={['handle', border]}
       role="slider"
@@ -188,9 +206,10 @@
       aria-valuemin={0}
       aria-valuemax={1}
       aria-valuenow={level}
-      style:left="{place(level)}px"
-      style:top="{area.top}px"
-      style:height="{area.bottom - area.top}px"
+      style:left="{place(handle)}px"
+      style:top="{top}px"
+      style:height="{height}px"
+      style:--stretch="{level * width}px"
       onpointerdown={(event) => drag(event, border)}
       onpointermove={(event) => drag(event, border)}
       onpointerup={(event) => drag(event, border)}
@@ -235,6 +254,15 @@
     border-inline-style: dotted;
   }
 
+  .handle.lead::before {
+    inset: 0 auto 0 6px;
+    width: var(--stretch);
+    border: 1px solid var(--ink);
+    border-top: 0;
+    border-right: 0;
+    pointer-events: none;
+  }
+
   .handle:focus-visible {
     outline: 2px solid var(--reed);
     outline-offset: 1px;
@@ -257,6 +285,13 @@
     top: 0.15rem;
     bottom: auto;
     left: 100%;
+    translate: 0 0;
+  }
+
+  .handle.lead .flag {
+    right: 100%;
+    bottom: 0;
+    left: auto;
     translate: 0 0;
   }
 

@@ -46,7 +46,8 @@
   /** What is asked about ends where something is accepted. */
   function move(border: Border, level: number) {
     const { ask, accept, acceptForms = accept } = gate;
-    const within = border === 'ask' ? Math.min(level, accept, acceptForms) : Math.max(level, ask);
+    const within =
+      border === 'lead' ? level : border === 'ask' ? Math.min(level, accept, acceptForms) : Math.max(level, ask);
     moved = { ...moved, [border]: within };
   }
 
@@ -133,7 +134,7 @@
           {readsBack}
           {costs}
           cost={worked.figures.cost}
-          recommendation={worked.recommendation}
+          recommendations={worked.recommendations}
           looking={worked.looking}
           curve={worked.curve}
           keep={(amounts) => keep({ costs: amounts })}

@@ -1,7 +1,7 @@
 import type { GateCosts } from '$core/bot/document.js';
 import type { GateFigures } from '$core/measure/gateFigures.js';
 import type { GatedMessage } from '$core/measure/levels.js';
-import type { Recommendation } from '$core/measure/recommend.js';
+import type { Recommendations } from '$core/measure/recommend.js';
 import type { Gate } from '$core/recognise/gate.js';
 import GateWorker from '$workers/gate.worker.js?worker';
 import type { GateAnswer, GateRequest } from '$workers/gate.worker.js';
@@ -12,7 +12,7 @@ import type { GateAnswer, GateRequest } from '$workers/gate.worker.js';
  */
 export class Figures {
   figures = $state.raw<GateFigures | null>(null);
-  recommendation = $state.raw<Recommendation | null>(null);
+  recommendations = $state.raw<Recommendations | null>(null);
   curve = $state.raw<readonly { level: number; cost: number }[]>([]);
   /** Whether better levels are still looked for: what is shown is of before. */
   looking = $state(false);
@@ -29,7 +29,7 @@ export class Figures {
         this.#busy = false;
         this.#send();
       } else {
-        this.recommendation = data.recommendation;
+        this.recommendations = data.recommendations;
         this.curve = data.curve;
         this.looking = --this.#looked > 0;
       }
