@@ -69,7 +69,7 @@ try {
   await page.getByRole('grid', { name: 'Test lines' }).getByRole('row').nth(3).focus();
   await shoot(page, 'prove-lines');
   await at('/bots/1/gate');
-  await page.locator('[data-recommended]').waitFor();
+  await page.locator('[data-recommended]').first().waitFor();
   await page.evaluate(() => document.fonts.ready);
   await shoot(page, 'gate');
   await page.getByRole('region', { name: 'Levels by intent' }).scrollIntoViewIfNeeded();
@@ -89,8 +89,11 @@ try {
   await page.getByText('Nearest utterances').waitFor();
   await shoot(page, 'why');
   await page.context().addCookies([{ name: 'theme', value: 'dark', url: server.url }]);
-  await at('/bots/1/teach?intent=garden_visit');
-  await shoot(page, 'teach-dark');
+  await at('/bots/1/gate');
+  await page.locator('[data-recommended]').first().waitFor();
+  await shoot(page, 'gate-dark');
+  await at('/bots/1/prove?set=1&show=curves');
+  await shoot(page, 'prove-curves-dark');
   await page.context().clearCookies();
   await at('/bots/1/teach/entities');
   await shoot(page, 'entities');
@@ -100,13 +103,6 @@ try {
   await shoot(page, 'texts');
   await at('/bots/1/settings');
   await shoot(page, 'settings');
-  await at('/bots/1/say?form=trade_application');
-  await page.getByRole('textbox', { name: 'Confirmation' }).fill('A trade form for {business');
-  await page.getByRole('textbox', { name: 'Confirmation' }).press('Tab');
-  await page.getByText(/Not kept/).waitFor();
-  await page.getByText('Insert into Done').click();
-  await shoot(page, 'say-refused');
-  await page.getByRole('textbox', { name: 'Confirmation' }).press('Escape');
   await at('/bots/1/try');
   for (const text of [
     'hello, can I order 3 lavender',

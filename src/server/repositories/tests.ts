@@ -153,7 +153,7 @@ const writtenSlots = (slots: readonly ExpectedSlot[] | undefined): string | null
 /** The tags of a line as they are kept, with those changed that are named. */
 function changedTags(kept: string | null, change: NonNullable<TestLineChange['tags']>): string | null {
   const before = kept === null ? {} : (JSON.parse(kept) as NonNullable<TestLine['tags']>);
-  const tags = Object.entries({ ...before, ...change }).filter(([, value]) => value != null);
+  const tags = Object.entries({ ...before, ...change }).filter(([, value]) => value !== null && value !== undefined);
   return tags.length > 0 ? JSON.stringify(Object.fromEntries(tags)) : null;
 }
 
