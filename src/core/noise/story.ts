@@ -1,5 +1,8 @@
 import { oneOf, type Noise } from './noise.js';
 
+/** What a sentence ends with. */
+const ENDS = /[.!?…]['"’”)]*\s*$/u;
+
 /** Sentences at either side, at full strength. */
 const MOST = 2;
 
@@ -16,6 +19,7 @@ export const story: Noise = {
         return sentence;
       });
     };
-    return [...some(noise.before), text, ...some(noise.after)].join(' ');
+    const request = ENDS.test(text) ? text : `${text}.`;
+    return [...some(noise.before), request, ...some(noise.after)].join(' ');
   },
 };

@@ -17,7 +17,8 @@ import {
 } from './features.js';
 import type { Similarities } from './gram.js';
 import { addSparseProducts, denseRows, submatrix, type Gram } from './gram.js';
-import { LogisticProblem, softmaxRows, type LogisticSettings } from './logistic.js';
+import { joinSentences } from './joinSentences.js';
+import { LogisticProblem, type LogisticSettings } from './logistic.js';
 import { keepTexts, nearestRows, openTexts, type FindNearest, type TaughtTexts } from './nearest.js';
 
 /** A text to train with, its terms counted. */
@@ -52,7 +53,7 @@ export interface HeldOutPrediction {
 }
 
 /** Version of the shape and meaning of a model; one of another version is trained anew. */
-export const MODEL_VERSION = 12;
+export const MODEL_VERSION = 13;
 
 /** A trained intent model. Plain data: numbers, texts and typed arrays. */
 export interface IntentModel {
@@ -521,34 +522,6 @@ export interface IntentRanker {
   rank(whole: RankedPart, sentences: readonly RankedPart[], taught: boolean): RankedIntent[];
   /** Compares one text with others as the model sees them: 1 for the same, 0 for nothing in common. */
   compare(one: Omit<RankedPart, 'weight'>): (other: Omit<RankedPart, 'weight'>) => number;
-}
-
-/** How much the sentences of a long message count beside the message as a whole. */
-const SENTENCE_SHARE = 0.1;
-const LEAST_PROBABILITY = 1e-9;
-
-/**
- * Joins what the whole message and its sentences say: the geometric mean of the probabilities, in which a sentence
- * counts the more, the more it asks for something and the likelier it lies within the bot.
- * @param parts probabilities of each sentence, the last that of lying outside
- */
-function joinSentences(
-  whole: Float64Array,
-  parts: readonly { probabilities: Float64Array; weight: number }[],
-): Float64Array {
-  const weights = parts.map(({ probabilities, weight }) => weight * (1 - probabilities.at(-1)!) + LEAST_PROBABILITY);
-  const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const log = (probability: number) => Math.log(Math.max(LEAST_PROBABILITY, probability));
-  const joined = whole.map(
-    (own, column) =>
-      (1 - SENTENCE_SHARE) * log(own) +
-      parts.reduce(
-        (sum, { probabilities }, at) => sum + (SENTENCE_SHARE * weights[at]! * log(probabilities[column]!)) / total,
-        0,
-      ),
-  );
-  softmaxRows(joined, joined.length);
-  return joined;
 }
 
 /** Adds what the biases and the terms of a text say to its scores. */
