@@ -52,7 +52,7 @@ test('lines of a confused pair are shown, and put into the probe', async ({ page
   const pair = page.getByRole('region', { name: 'Confusion matrix' }).getByRole('button').first();
   const label = (await pair.innerText()).trim();
   await pair.click();
-  const [, count, expected, predicted] = /^(\d+) of (\S+) read as (\S+)/.exec(label)!;
+  const [, count, expected, predicted] = /^(\d+) of (.+) read as (.+)$/.exec(label)!;
   const lines = page.getByRole('region', { name: 'Wrong lines' });
   await expect(lines.getByRole('heading', { name: `${expected} read as ${predicted}` })).toBeVisible();
   await expect(lines.getByText(`${count} lines`)).toBeVisible();

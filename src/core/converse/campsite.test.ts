@@ -2,6 +2,23 @@ import { testManners } from '../../../tests/manners.js';
 
 /** Conversations with a bot whose forms ask for the two ends of a stay, for amounts and for free words. */
 testManners('campsite', {
+  'days of a stay': [
+    {
+      name: 'a day alone is the first, and a weekday lies near the end that it is for',
+      lines: [
+        'I want to book a stay',
+        'pod',
+        ['the bank holiday', /which day do you leave/],
+        '3 nights',
+        '2',
+        'Pat',
+        ['pat@example.org', /from 3 April 2026 to 6 April 2026/],
+        ['make it leave tuesday', /from 3 April 2026 to 7 April 2026/],
+        ['no arrive on thursday', /from 2 April 2026 to 7 April 2026/],
+        ['friday', /Which do you mean/],
+      ],
+    },
+  ],
   'leaving is not always leaving': [
     {
       name: 'the request itself',

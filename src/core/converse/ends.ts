@@ -5,7 +5,7 @@ import { sameValue, type SlotValue } from '../recognise/value.js';
 import { contentStems, dayNamed } from './fits.js';
 import { namedSlots } from './named.js';
 import type { OpenForm } from './state.js';
-import { endsOfForm } from './stretch.js';
+import { endsOfForm, nearHeld } from './stretch.js';
 import { tellAbout } from './tell.js';
 import { listWords, sayOwn, slotWords, takeAndAdvance, valueWords, type Reply, type Turn } from './turn.js';
 import { readingsFor, type Stretches } from './wishes.js';
@@ -76,7 +76,9 @@ function endsFor(
   const alone = stretches.dayAlone.exec(reading.text);
   const options = (told.length > 0 ? told : ends).map((slot) => ({
     slot,
-    value: (alone && dayNamed(Number(alone[1]), turn.now!, open.values[slot])) ?? reading.value,
+    value: alone
+      ? (dayNamed(Number(alone[1]), turn.now!, open.values[slot]) ?? reading.value)
+      : nearHeld(reading, open.values[slot], { today: turn.now, language: turn.language }).value,
   }));
   return { said: reading.text, options };
 }

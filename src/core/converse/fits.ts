@@ -2,6 +2,7 @@ import { findEntity, kindOf, type BotDocument, type Slot } from '../bot/document
 import { languageOf } from '../language/index.js';
 import type { Language } from '../language/language.js';
 import { homeCurrency } from '../recognise/finders/money.js';
+import { goneBy } from './past.js';
 import { dayOf, dayOfMonthAhead, isoDate, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotValue } from '../recognise/value.js';
@@ -110,7 +111,8 @@ export function numberFor(
   if (kind === 'time') return timeNear(timeFor(number), held);
   if (kind === 'date') {
     const isDay = Number.isInteger(value) && value >= 1 && value <= 31 && (named || digits !== null);
-    return isDay && today !== null ? dayNamed(value, today, held) : undefined;
+    const day = isDay && today !== null ? dayNamed(value, today, held) : undefined;
+    return day === undefined ? undefined : goneBy(document, slot, { text: String(value), value: day }, today);
   }
   if (kind === 'pattern') return named ? undefined : codeFor(findEntity(document, slot.entity)?.pattern ?? '', digits);
   return kind === 'list' ? onlyValue(document, slot, digits ?? String(value)) : undefined;

@@ -296,6 +296,20 @@ testManners('cycleShop', {
       ],
     },
     {
+      name: 'one beside a yes that the bot is unsure of',
+      lines: [
+        'book my bike in for brakes on Monday',
+        'at 10',
+        'Sue',
+        ['yes, I also want a bike for my son', /Booked.*Which do you mean/],
+      ],
+    },
+    {
+      name: 'an address that says how it is to come',
+      lines: ['can I order a bell', '1', ['12 Mill Road, Dunlow', /Shall I order/]],
+      slots: { address: '12 Mill Road, Dunlow' },
+    },
+    {
       name: 'an answer on the way',
       lines: [["I'd like to order a bell and can you tell me where you are", /Withy Lane.*How many/]],
     },
@@ -330,6 +344,21 @@ testManners('cycleShop', {
       name: 'that pair off',
       lines: ['order two bells and three chains'],
       slots: { part: ['bell', 'chain'], quantity: [2, 3] },
+    },
+    {
+      name: 'of which one is left',
+      lines: ['order two bells and three chains', 'just the chains'],
+      slots: { part: 'chain', quantity: 3 },
+    },
+    {
+      name: 'one after the other',
+      lines: ['book my bike in for brakes on Monday', ['and the gears too', /brakes and gears/]],
+      slots: { work: ['brakes', 'gears'] },
+    },
+    {
+      name: 'one in the place of the other',
+      lines: ['book my bike in for brakes on Monday', 'the gears instead'],
+      slots: { work: 'gears' },
     },
   ],
   'after a handover': [

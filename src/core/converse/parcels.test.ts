@@ -2,6 +2,16 @@ import { testManners } from '../../../tests/manners.js';
 
 /** Conversations with a bot whose forms ask for sums, addresses, countries, names and telephone numbers. */
 testManners('parcels', {
+  'a code': [
+    {
+      name: 'that is not written so',
+      lines: [
+        "where's my parcel",
+        ['WP123', /“WP123” does not look right. It is written like TP777777/],
+        ['its the one from mum', /^(?!.*does not look right)/],
+      ],
+    },
+  ],
   figures: [
     {
       name: 'a bare figure is a sum where a sum is asked for, and corrects the one that is held',

@@ -56,6 +56,19 @@ function endAfterFirst({ first, last }: Ends, { readings, given, held }: Stay, {
   given[last] = isoDate(nextWeekday(begins, readLocalTime(`${to}T00:00`).getDay()));
 }
 
+/** A word beside a day ("on Friday") tells no end of a stretch. */
+const MOST_BESIDE = 1;
+
+/** "The bank holiday", and nothing else: a day alone begins a stretch of which nothing is known. */
+function beginWithDay({ first, last }: Ends, { text, readings, given, held }: Stay, { stretches }: Language): void {
+  const [day, ...others] = readings.filter(({ slot }) => slot === first || slot === last);
+  if (day?.slot !== last || others.length > 0 || given[last] === undefined || held[first] !== undefined) return;
+  const beside = `${text.slice(0, day.start)} ${text.slice(day.end)}`;
+  if (tokenise(beside).tokens.length > MOST_BESIDE || stretches.leadsToLast(text.slice(0, day.start))) return;
+  given[first] = given[last]!;
+  delete given[last];
+}
+
 const MOST_NIGHTS = 365;
 
 /** The nights that some words count; `null` where they count none. */
@@ -115,6 +128,7 @@ export function settleEnds(document: BotDocument, form: Form, stay: Stay): strin
   if (!slots) return null;
   const ends = { first: slots[0].name, last: slots[1].name };
   const language = languageOf(document);
+  beginWithDay(ends, stay, language);
   addNights(ends, stay, language);
   endAfterFirst(ends, stay, language);
   return endsBefore(ends, stay);

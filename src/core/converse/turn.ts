@@ -13,6 +13,7 @@ import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
 import { localeOf, sayValue } from '../say/sayValue.js';
 import type { TextName } from '../say/engineTexts.js';
 import { textOf } from '../say/texts.js';
+import { whatFollows } from './follows.js';
 import { hear, partsOf, type Hearing, type Part } from './hear.js';
 import type { Steering } from './steering.js';
 import { type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
@@ -237,15 +238,17 @@ function nextSlot(form: Form, { values, toAsk }: OpenForm): Slot | undefined {
 }
 
 /**
- * Puts values into the open form; values of slots that no longer apply leave it. Acts tell what each slot held before.
+ * Puts values into the open form, with what follows from them; values of slots that no longer apply leave it. Acts tell
+ * what each slot held before.
  */
 export function setValues(
   turn: Turn,
   state: ConversationState,
-  given: Record<string, SlotValue>,
+  told: Record<string, SlotValue>,
 ): { state: ConversationState; acts: Act[]; changed: string[] } {
   const open = state.open!;
   const form = findForm(turn.document, open.form)!;
+  const given = { ...whatFollows(turn.document, form, open.values, told), ...told };
   const acts: Act[] = [];
   const changed: string[] = [];
   const early = { ...open.early, ...tooEarly(form, open.values, given) };
@@ -255,7 +258,7 @@ export function setValues(
     const before = heldOf(open.values, slot);
     if (sameValue(before, value)) continue;
     acts.push({ act: 'setSlot', slot, value, ...(before === undefined ? {} : { before }) });
-    if (before !== undefined) changed.push(slot);
+    if (before !== undefined && heldOf(told, slot) !== undefined) changed.push(slot);
   }
   let values = { ...open.values, ...taken };
   for (let gone = true; gone;) {

@@ -8,6 +8,7 @@ import { sameValue, showValue, type SlotValue, type Value } from '../recognise/v
 import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
+import { goneBy, mayBePast } from './past.js';
 import { nearHeld, settleEnds } from './stretch.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
@@ -83,16 +84,6 @@ function oneThing(
     reading.start >= end;
   const kept = readings.filter((reading) => reading.start < border || shared(reading));
   return { readings: kept, paired: false, firstOf: text.slice(kept[0]?.start ?? first.start, first.end).trim() };
-}
-
-function mayBePast(slot: Slot, { values }: Language): boolean {
-  const wordings = allWordings(slot.prompts);
-  return (
-    wordings.length === 0 ||
-    [slot.name.replace(/[_-]/g, ' '), slot.entity.replace(/[_-]/g, ' '), ...wordings].some((words) =>
-      values.isOfThePast(words),
-    )
-  );
 }
 
 function wrongValue(document: BotDocument, slot: Slot, value: Value, today: string | null): WrongValue['text'] | null {
@@ -265,6 +256,25 @@ function newEnd(
   return isChange && changes.asksToChange(text.slice(0, reading.start)) ? { ...reading, value: to } : reading;
 }
 
+/** "And the gears too": what a list slot holds and may hold more of, with what a message adds to it. */
+function addedTo(
+  document: BotDocument,
+  form: Form,
+  { text, given, held }: { text: string } & Record<'given' | 'held', Readonly<Record<string, SlotValue>>>,
+): Record<string, SlotValue> {
+  const isCounted = form.slots.some((slot) => kindOf(document, slot) === 'number');
+  if (isCounted || !languageOf(document).values.addsMore(text)) return {};
+  const lists = form.slots.filter((slot) => kindOf(document, slot) === 'list' && holdsSeveral(document, slot));
+  return Object.fromEntries(
+    lists.flatMap(({ name }) => {
+      const [before, more] = [held[name], given[name]];
+      if (before === undefined || more === undefined) return [];
+      const all = distinct([before, more].flat());
+      return all.length > 1 ? [[name, all]] : [];
+    }),
+  );
+}
+
 /**
  * Gathers what was read in a message into one value a slot. Two values for a slot that holds one are to be asked about,
  * the parts of one sum are added, and what cannot be is told to be wrong; nothing is dropped in silence.
@@ -284,7 +294,9 @@ export function gatherValues(
     .map((reading) => newEnd(text, reading, language, held));
   const near = meant.map((reading) => {
     const own = inHalf(document, form, reading, held);
-    return own.slot === asked ? own : nearHeld(own, held[own.slot], { today, language });
+    const placed = own.slot === asked ? own : nearHeld(own, held[own.slot], { today, language });
+    const slot = form.slots.find(({ name }) => name === placed.slot);
+    return { ...placed, value: goneBy(document, slot, placed, today) };
   });
   const hours = asHours(document, form, { text, readings: near }, { held, asked });
   const counting = asOneChoice(text, hours, language).filter(
@@ -306,6 +318,7 @@ export function gatherValues(
     if ('value' in result) given[slot.name] = result.value;
     else between ??= { slot: slot.name, values: result.between };
   }
+  for (const [name, value] of Object.entries(addedTo(document, form, { text, given, held }))) given[name] = value;
   const unfit = settleEnds(document, form, { text, readings: kept, given, held });
   if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
   if (namesNoDay(tokenise(text), language)) {

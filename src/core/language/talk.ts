@@ -92,6 +92,10 @@ export interface ValueWords {
   hasGrown: (before: string, between: string) => boolean;
   /** Whether a slot's name or prompts ask for a day gone by, or may. */
   isOfThePast: (words: string) => boolean;
+  /** Whether a message gives something beside what was given before, and not in its place. */
+  addsMore: (text: string) => boolean;
+  /** Whether words in a slot's name or prompts ask for a day on which something has happened, and for no other. */
+  hasHappened: (words: string) => boolean;
   /** Whether a slot's name speaks of a measure, of which there may be a part. */
   isMeasure: (words: string) => boolean;
   /** A unit of time after a figure, as the first group. */

@@ -57,6 +57,10 @@ export const ENGINE_TEXTS = {
   tooFew: text('An amount is nothing or less'),
   notWhole: text('Half a thing is asked for'),
   notKnown: text('Words are given that no value of the list has', { said: 'the words' }),
+  notWritten: text('A code, a number or an address for messages is not as it has to be', {
+    said: 'what was given',
+    example: 'what one looks like',
+  }),
 } as const satisfies Record<string, EngineText>;
 
 export type TextName = keyof typeof ENGINE_TEXTS;

@@ -225,10 +225,11 @@ function leaveForm(turn: Turn, form: Form): Reply {
   return { ...leave(turn, words), why: 'the customer does not want it' };
 }
 
-/** A question beside a yes that the gate is unsure of is asked about once the form is done. */
-function askAboutQuestion(turn: Turn, done: Doing): Doing {
+/** A question or a request beside a yes that the gate is unsure of is asked about once the form is done. */
+function askAboutRest(turn: Turn, done: Doing): Doing {
   const { state } = done;
-  const asks = turn.hearing.content.some(({ question }) => question) && turn.matter.decision === 'ask';
+  const asks =
+    turn.hearing.content.some(({ question, request }) => question || request) && turn.matter.decision === 'ask';
   if (!asks || state.open || state.offered || state.choosing) return done;
   const candidates = offeredCandidates(turn);
   if (candidates.length === 0) return done;
@@ -252,7 +253,7 @@ function sayYes(turn: Turn, wishes: readonly Wanted[]): Reply {
   }
   const [first, ...rest] = others;
   if (next.state.outcome === 'handed_off') return { ...next, why };
-  if (!first) return { ...(wishes.length > 0 ? next : askAboutQuestion(turn, next)), why };
+  if (!first) return { ...(wishes.length > 0 ? next : askAboutRest(turn, next)), why };
   const later = withWaiting(
     { ...next.state, offered: null },
     rest.map(({ intent, within }) => offeredFrom(turn, { intent, within: [...(within ?? [])] })),

@@ -1,4 +1,5 @@
-import { kindOf } from '../../bot/document.js';
+import { exampleAnswer } from '../../bot/examples.js';
+import { findEntity, kindOf, type EntityKind } from '../../bot/document.js';
 import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent } from '../act.js';
 import { answered, answerWords, corrects, namesSomething, type Filling } from '../answers.js';
@@ -56,9 +57,26 @@ function foreignParts(filling: Filling): ReadPart[] {
   });
 }
 
-/** Words that a list has no value for are told apart from words that were not understood. */
-function unknownValue({ turn, asked }: Filling, own: Stretches): Say[] {
-  if (kindOf(turn.document, asked) !== 'list') return [];
+/** What an answer holds that is meant as a value of a kind that is written in one way. */
+const WRITTEN: Readonly<Partial<Record<EntityKind, RegExp>>> = { pattern: /\d/, phone: /\d{3}/, email: /@/ };
+/** A pattern of which no example can be written in plain letters. */
+const NO_EXAMPLE = /[[\]|]/;
+
+/** A code with a figure too few is told to be wrong, and how one looks. */
+function notWritten({ turn, asked }: Filling, words: string): Say[] {
+  const entity = asked && findEntity(turn.document, asked.entity);
+  const form = entity && WRITTEN[entity.kind];
+  if (!entity || !form?.test(words) || words.split(/\s+/).length > 2) return [];
+  const example = exampleAnswer(entity, turn.language);
+  return NO_EXAMPLE.test(example)
+    ? sayOwn(turn, 'notKnown', { said: words })
+    : sayOwn(turn, 'notWritten', { said: words, example });
+}
+
+/** Words that can be no value are told apart from words that were not understood. */
+function unknownValue(filling: Filling, own: Stretches): Say[] {
+  const { turn, asked } = filling;
+  if (kindOf(turn.document, asked) !== 'list') return notWritten(filling, answerWords(turn, own).trim());
   const words = freeValue(answerWords(turn, own), turn.language);
   if (
     words === '' ||

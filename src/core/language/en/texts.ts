@@ -27,4 +27,5 @@ export const TEXTS = {
   tooFew: 'It has to be at least one.',
   notWhole: 'It has to be a whole number.',
   notKnown: 'I do not know “{said}”.',
+  notWritten: '“{said}” does not look right. It is written like {example}.',
 } as const;

@@ -12,6 +12,15 @@ const NO_SUM = /(?:^|[^\p{L}])(?:at|by|around|about|from|for|on|before|after|unt
 const OF_THE_PAST =
   /(?:^|[^a-z])(?:was|were|did|missed|miss|happen(?:ed)?|bought|ordered|placed|born|birth|dob|purchased?|delivered|arrived|last(?! day| night)|since|old|previous|original|booked|made|paid|received|collected|started|began|lost|noticed|incident|invoice|issued|should have|has been|have you)(?:[^a-z]|$)/i;
 
+/** Words by which it asks for a day on which something has happened; "which day was it" may be one to come. */
+const HAS_HAPPENED =
+  /(?:^|[^a-z])(?:missed|happen(?:ed)?|lost|stolen|noticed|incident|accident|bought|should have|did (?!you have)\w+|went|broke|broken|damaged)(?:[^a-z]|$)/i;
+
+/** "And the gears too"; "too small" adds nothing. */
+const ADDS_MORE =
+  /(?:^|\P{L})(?:also|as\s+well|in\s+addition|on\s+top\s+of\s+that)(?=\P{L}|$)|(?:^|\P{L})too[\s.!,]*(?:please)?[\s.!]*$/iu;
+const IN_ITS_PLACE = /(?:^|\P{L})(?:make|instead|rather|change|swap|switch|only|just|not)(?=\P{L}|$)/iu;
+
 /** Measures, of which there may be a part. */
 const MEASURE =
   /weight|height|length|width|depth|size|hour|price|cost|temperature|distance|age|litre|liter|kilo|metre|meter|inch|area|volume|rate|percent|score/i;
@@ -36,6 +45,8 @@ export const VALUES: ValueWords = {
   joint: JOINT,
   hasGrown: (before, between) => FROM.test(before) && TO.test(between),
   isOfThePast: (words) => OF_THE_PAST.test(words),
+  addsMore: (text) => ADDS_MORE.test(text) && !IN_ITS_PLACE.test(text),
+  hasHappened: (words) => HAS_HAPPENED.test(words),
   isMeasure: (words) => MEASURE.test(words),
   span: SPAN,
   namedByFigure: NAMED_BY_FIGURE,
