@@ -22,6 +22,12 @@ const AMOUNT: Expected = { slot: 'amount', entity: 'number', start: 0, end: 3, v
 const PLANT: Expected = { slot: 'plant', entity: 'plant', start: 4, end: 15, value: 'rose' };
 
 describe('slot figures', () => {
+  it('match a value that is told in words, as a sheet tells it', () => {
+    const told = (value: string) => line([{ ...AMOUNT, value }], [found('amount', 0, 3, 2, 'number')]);
+    expect(slotFigures([told('2')]).byValue).toBe(1);
+    expect(slotFigures([told('3')]).byValue).toBe(0);
+  });
+
   it('match by exact words, by some of the words, and by value', () => {
     // Of two expected one is found exactly, the other in part and with its value, and a third ought not to be.
     const figures = slotFigures([
