@@ -46,6 +46,8 @@ test('import a test file, run it, and read the accuracy that the command prints'
 });
 
 test('lines of a confused pair are shown, and put into the probe', async ({ page }) => {
+  // Two runs, an explanation and three models.
+  test.slow();
   await visit(page, `${server.url}/bots/1/prove?set=1`);
   await page.getByRole('button', { name: 'Run the test' }).first().click();
   await expect(page.locator('[data-figure=accuracy]')).toBeVisible({ timeout: 60_000 });
@@ -61,6 +63,16 @@ test('lines of a confused pair are shown, and put into the probe', async ({ page
   await expect(page.getByRole('textbox', { name: /^Probe/ })).toHaveValue(message);
   await lines.getByRole('button', { name: 'Show all' }).click();
   await expect(lines.getByRole('heading', { name: /sure and wrong first/ })).toBeVisible();
+
+  // What misled the bot is seen in its place, and can be moved.
+  await lines.getByRole('button', { name: 'Why this message is read so' }).first().click();
+  await expect(lines.getByText('Nearest utterances')).toBeVisible();
+  await expectAccessible(page);
+  const moved = lines.getByRole('button', { name: /^Move “/ }).first();
+  await moved.click();
+  await expect(page.getByText(/^Moved to .* the next run tells/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await lines.getByRole('button', { name: 'Close the explanation' }).click();
 
   // Taught, the line is in no figure of the next run; a label that was wrong is corrected.
   await lines

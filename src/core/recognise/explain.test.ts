@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { encoderFolder } from '../../server/encoder/files.js';
 import { loadEncoder } from '../../server/encoder/load.js';
+import { writeMarking } from '../bot/marking.js';
 import { encodeTexts, NO_VECTORS } from '../encode/encoder.js';
 import type { Explanation } from './explain.js';
 import { openRecogniser } from './open.js';
@@ -31,10 +32,12 @@ describe('an explanation', () => {
   });
 
   it('names the three nearest utterances, nearest first, the same text being wholly near', async () => {
-    const utterance = shop.intents[1]!.utterances[0]!.text;
-    const { nearest } = await read(utterance);
+    const utterance = shop.intents[1]!.utterances[0]!;
+    const { nearest } = await read(utterance.text);
     expect(nearest).toHaveLength(3);
-    expect(nearest[0]).toMatchObject({ intent: shop.intents[1]!.name, text: utterance });
+    // As an act names it that moves it.
+    const named = { utterance: utterance.id, text: utterance.text, marked: writeMarking(utterance) };
+    expect(nearest[0]).toMatchObject({ intent: shop.intents[1]!.name, ...named });
     expect(nearest[0]!.similarity).toBeCloseTo(1, 2);
     expect(nearest[1]!.similarity).toBeLessThanOrEqual(nearest[0]!.similarity);
   });

@@ -1,4 +1,5 @@
 import type { BotDocument, RowId } from '../bot/document.js';
+import { writeMarking } from '../bot/marking.js';
 import type { Vectors } from '../encode/encoder.js';
 import type { Token } from '../text/tokens.js';
 import type { ModelText } from './features.js';
@@ -19,6 +20,8 @@ export interface NearUtterance {
   intent: string;
   utterance: RowId;
   text: string;
+  /** With its marks, as acts name it. */
+  marked: string;
   /** 0..1. */
   similarity: number;
 }
@@ -73,8 +76,14 @@ export function utterancesToCompare(
     (a, b) => (place.get(a.name) ?? Infinity) - (place.get(b.name) ?? Infinity),
   );
   return intents
-    .flatMap(({ name, utterances }) => utterances.map(({ id, text }) => ({ intent: name, utterance: id, text })))
-    .slice(0, MOST_COMPARED);
+    .flatMap(({ name, utterances }) => utterances.map((utterance) => ({ intent: name, utterance })))
+    .slice(0, MOST_COMPARED)
+    .map(({ intent, utterance }) => ({
+      intent,
+      utterance: utterance.id,
+      text: utterance.text,
+      marked: writeMarking(utterance),
+    }));
 }
 
 /** What a message is compared by. */

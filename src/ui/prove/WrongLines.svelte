@@ -1,5 +1,6 @@
 <script lang="ts">
   import { DataTable } from 'carbon-components-svelte';
+  import { tick } from 'svelte';
   import { escapeMarking, writeMarking } from '$core/bot/marking.js';
   import type { WrongLine } from '$core/contract/prove.js';
   import { OUT_OF_SCOPE } from '$core/measure/classification.js';
@@ -8,6 +9,7 @@
   import { counted, share } from '../shared/format.js';
   import { refresh } from '../shared/live.svelte.js';
   import { notices } from '../shared/notices.svelte.js';
+  import Explanation from '../shared/Explanation.svelte';
   import Gloss from '../shared/Gloss.svelte';
   import OutcomeMark from '../shared/OutcomeMark.svelte';
   import { probe } from '../probe/probe.svelte.js';
@@ -30,9 +32,12 @@
     showAll: () => void;
   } = $props();
 
+  /** The message that is explained. */
+  let explained = $state<WrongLine | null>(null);
   /** The line whose label is being corrected. */
   let relabelled = $state<number | null>(null);
   const OUTSIDE = ' out of scope';
+  let section = $state<HTMLElement | null>(null);
 
   /** Teaches a message to the intent that it is of, its slots marked. Who is taught it is no longer tested with it. */
   async function teach({ text, expected, expectedSlots }: WrongLine) {
@@ -40,6 +45,13 @@
     const utterance = expectedSlots?.length ? writeMarking({ text, marks: expectedSlots }) : escapeMarking(text);
     const said = `Taught to ${expected}; the line is in no figure of the next run.`;
     await edit(botId, { do: 'addUtterances', intent: expected, utterances: [utterance] }, said);
+  }
+
+  async function explain(line: WrongLine) {
+    explained = line;
+    await tick();
+    section?.scrollIntoView({ block: 'start' });
+    section?.querySelector<HTMLElement>('.why')?.focus({ preventScroll: true });
   }
 
   async function relabel({ id }: WrongLine, intent: string | null) {
@@ -81,12 +93,22 @@
   );
 </script>
 
-<section aria-label="Wrong lines">
+<section aria-label="Wrong lines" bind:this={section}>
   <div class="head">
     <h2>{cell ? `${cell.expected} read as ${cell.predicted}` : 'Wrong lines, sure and wrong first'}</h2>
     <span class="soft">{counted(shown.length, 'line')}</span>
     {#if cell}<Act onclick={showAll}>Show all</Act>{/if}
   </div>
+  {#if explained}
+    <div class="explained" aria-label="Explanation" role="group">
+      <span class="said"
+        ><span class="customer">{explained.text}</span>
+        <span class="soft">is {explained.expected ?? 'out of scope'}, read as {explained.predicted ?? 'nothing'}</span>
+        <Act icon="close" label="Close the explanation" onclick={() => (explained = null)} /></span
+      >
+      <Explanation {botId} text={explained.text} expected={explained.expected ?? null} />
+    </div>
+  {/if}
   <DataTable size="compact" sortable {headers} {rows}>
     <svelte:fragment slot="cell" let:row let:cell>
       {@const line = shown[row.id]!}
@@ -133,6 +155,7 @@
           {#if line.id !== null}
             <Act label="Correct the label of this message" onclick={() => (relabelled = row.id)}>Label</Act>
           {/if}
+          <Act label="Why this message is read so" onclick={() => explain(line)}>Why</Act>
           <Act
             label="Put this message into the probe"
             onclick={() => {
@@ -147,6 +170,18 @@
 </section>
 
 <style>
+  .explained {
+    padding: 0.25rem 0.75rem;
+    margin-block: 0.5rem;
+    border: 1px solid var(--line-strong);
+  }
+
+  .said {
+    display: flex;
+    gap: 0.5rem;
+    align-items: baseline;
+  }
+
   .place {
     white-space: nowrap;
   }

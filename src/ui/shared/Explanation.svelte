@@ -1,19 +1,37 @@
 <script lang="ts">
-  import type { Explanation } from '$core/recognise/explain.js';
+  import type { Explanation, NearUtterance } from '$core/recognise/explain.js';
   import { showValue } from '$core/recognise/value.js';
+  import Act from './Act.svelte';
+  import { edit } from './acts.js';
   import { send } from './api.js';
   import { share } from './format.js';
   import Term from './Term.svelte';
   import { TERMS } from './terms.js';
 
   /** Why a message is read as it is, asked of the model that answers now. */
-  const { botId, text }: { botId: number; text: string } = $props();
+  const {
+    botId,
+    text,
+    expected = null,
+  }: {
+    botId: number;
+    text: string;
+    /** The intent that it is of, where that is known: utterances of others that are like it may be moved there. */
+    expected?: string | null;
+  } = $props();
 
   /** Log-odds below which a word hardly matters. */
   const LEAST = 0.15;
   const MOST_WORDS = 6;
 
   const explanation = $derived(send<Explanation>('POST', `/api/bots/${botId}/explain`, { text }));
+
+  const move = ({ utterance, marked }: NearUtterance) =>
+    void edit(
+      botId,
+      { do: 'moveUtterances', rows: [{ id: utterance, was: marked }], to: expected! },
+      `Moved to ${expected}; the next run tells what that does.`,
+    );
 
   const byWeight = ({ words }: Explanation, sign: 1 | -1) =>
     words
@@ -56,6 +74,9 @@
           <p>
             <span class="figure">{share(near.similarity)}</span> <span class="customer">{near.text}</span>
             <span class="soft">{near.intent}</span>
+            {#if expected !== null && near.intent !== expected}
+              <Act label="Move “{near.text}” to {expected}" onclick={() => move(near)}>Move to {expected}</Act>
+            {/if}
           </p>
         {:else}<span class="soft">there is none</span>{/each}
       </dd>
