@@ -9,7 +9,7 @@ import { compareRuns, comparisonInWords, type RunComparison } from '../core/meas
 import { measure, readLines, taughtMessages, type Evaluation, type LineResult } from '../core/measure/evaluate.js';
 import { countConsequences, gatedMessages, type Consequences } from '../core/measure/levels.js';
 import { gateOf, type Gate } from '../core/recognise/gate.js';
-import { recommendGate, type Recommendation, type Recommendations } from '../core/measure/recommend.js';
+import { recommendGate, type Recommendation } from '../core/measure/recommend.js';
 import { localNow } from '../server/time.js';
 import { readyBot } from './bot.js';
 import { loadBotFile, loadTestFile, UsageError } from './files.js';
@@ -103,7 +103,7 @@ function recommend(
     ...recommendation,
     consequences: { now, then: countConsequences(messages, recommendation.gate) },
   });
-  const { cheapest, mostAccepted }: Recommendations = recommendGate(messages, gate, { costs, seed: SEED });
+  const { cheapest, mostAccepted } = recommendGate(messages, gate, { costs, seed: SEED });
   return { ...told(cheapest), mostAccepted: told(mostAccepted) };
 }
 

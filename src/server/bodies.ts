@@ -67,6 +67,10 @@ export const testLineChangeBody = parts({
     text: message().min(1, 'Write the message first.').optional(),
     intent: name().nullable().optional(),
     slots: testSlots(),
+    value: optionalParts({
+      place: number().integer().min(0).strict().required(),
+      value: text(MOST.value).nullable().defined(),
+    }),
     style: tag(),
     tags: optionalParts({ channel: tag(), source: tag(), language: tag() }),
   }).test(...withinText),

@@ -1,14 +1,10 @@
 import { findEntity, kindOf, type BotDocument, type EntityKind, type Form } from '../bot/document.js';
 import { sameValue, type SlotValue, type Value } from '../recognise/value.js';
 import { holds, slotsIn } from '../say/condition.js';
-
-type Values = Readonly<Record<string, SlotValue>>;
+import { heldOf, type Values } from './state.js';
 
 /** Kinds that nobody tells beside what is asked unless they are wanted: an address is where something is to go. */
 const TELLING: readonly (EntityKind | undefined)[] = ['address', 'email', 'phone'];
-
-const heldOf = (values: Values, slot: string): SlotValue | undefined =>
-  Object.hasOwn(values, slot) ? values[slot] : undefined;
 
 /**
  * Whoever answers "deliver or collect?" with an address wants it delivered: the only value of a list by which the slot

@@ -136,6 +136,13 @@ export function startConversation(reference: string): ConversationState {
   };
 }
 
+/** What slots hold. */
+export type Values = Readonly<Record<string, SlotValue>>;
+
+/** What a slot holds; nothing of what every object has by itself. */
+export const heldOf = (values: Values, slot: string): SlotValue | undefined =>
+  Object.hasOwn(values, slot) ? values[slot] : undefined;
+
 /** The slots a conversation holds now: of the open form, else of the last one. */
 export function heldValues(state: ConversationState): Record<string, SlotValue> {
   return (state.open ?? state.last)?.values ?? {};

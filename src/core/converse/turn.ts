@@ -16,7 +16,7 @@ import { textOf } from '../say/texts.js';
 import { whatFollows } from './follows.js';
 import { hear, partsOf, type Hearing, type Part } from './hear.js';
 import type { Steering } from './steering.js';
-import { type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
+import { heldOf, type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
 
 /** What a reader makes of a turn. */
 export interface Reply {
@@ -224,9 +224,6 @@ export function tooEarly(
   );
   return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
 }
-
-const heldOf = (values: Record<string, SlotValue>, slot: string): SlotValue | undefined =>
-  Object.hasOwn(values, slot) ? values[slot] : undefined;
 
 /** The slot to ask for: one that is to be asked anew, else the first required one that applies and holds nothing. */
 function nextSlot(form: Form, { values, toAsk }: OpenForm): Slot | undefined {

@@ -9,6 +9,7 @@ import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
 import { goneBy, mayBePast } from './past.js';
+import { heldOf, type Values } from './state.js';
 import { nearHeld, settleEnds } from './stretch.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
@@ -260,14 +261,14 @@ function newEnd(
 function addedTo(
   document: BotDocument,
   form: Form,
-  { text, given, held }: { text: string } & Record<'given' | 'held', Readonly<Record<string, SlotValue>>>,
+  { text, given, held }: { text: string; given: Values; held: Values },
 ): Record<string, SlotValue> {
   const isCounted = form.slots.some((slot) => kindOf(document, slot) === 'number');
   if (isCounted || !languageOf(document).values.addsMore(text)) return {};
   const lists = form.slots.filter((slot) => kindOf(document, slot) === 'list' && holdsSeveral(document, slot));
   return Object.fromEntries(
     lists.flatMap(({ name }) => {
-      const [before, more] = [held[name], given[name]];
+      const [before, more] = [heldOf(held, name), heldOf(given, name)];
       if (before === undefined || more === undefined) return [];
       const all = distinct([before, more].flat());
       return all.length > 1 ? [[name, all]] : [];
@@ -318,7 +319,7 @@ export function gatherValues(
     if ('value' in result) given[slot.name] = result.value;
     else between ??= { slot: slot.name, values: result.between };
   }
-  for (const [name, value] of Object.entries(addedTo(document, form, { text, given, held }))) given[name] = value;
+  Object.assign(given, addedTo(document, form, { text, given, held }));
   const unfit = settleEnds(document, form, { text, readings: kept, given, held });
   if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
   if (namesNoDay(tokenise(text), language)) {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { teaShop } from '../../../tests/teaShop.js';
 import { taughtMessages } from './evaluate.js';
-import { flagLines, readPastedTests, setAside } from './testLines.js';
+import { flagLines, readPastedTests, rewrittenLine, setAside, withValue, writtenLine } from './testLines.js';
 
 describe('test lines', () => {
   it('are flagged where they prove nothing or say two things', () => {
@@ -68,5 +68,35 @@ describe('utterances set aside', () => {
         Math.min(4, utterances.length),
       );
     }
+  });
+});
+
+describe('a line that is written anew', () => {
+  const line = { text: 'two big roses', slots: [{ slot: 'size', start: 4, end: 7, value: 'large' }] };
+
+  it('has its slots in tags, and those of the same words keep their value', () => {
+    expect(writtenLine(line)).toBe('two <size>big</size> roses');
+    expect(rewrittenLine(line, ' <amount>three</amount> <size>big</size> ones ')).toEqual({
+      text: 'three big ones',
+      slots: [
+        { slot: 'amount', start: 0, end: 5 },
+        { slot: 'size', start: 6, end: 9, value: 'large' },
+      ],
+    });
+    expect(rewrittenLine(line, 'two <size>small</size> roses').slots).toEqual([{ slot: 'size', start: 4, end: 9 }]);
+    const counted = { text: 'two', slots: [{ slot: 'amount', start: 0, end: 3, value: 2 }] };
+    expect(rewrittenLine(counted, '<amount>two</amount> please').slots?.[0]?.value).toBe('2');
+  });
+
+  it('goes on to list its slots, or not to', () => {
+    expect(rewrittenLine(line, 'roses')).toEqual({ text: 'roses', slots: [] });
+    expect(rewrittenLine({ text: 'a' }, 'b')).toEqual({ text: 'b' });
+    expect(() => rewrittenLine(line, '<size>big')).toThrow(/not closed/);
+  });
+
+  it('is told the value of one slot', () => {
+    const told = withValue([...line.slots, { slot: 'plant', start: 8, end: 13 }], { place: 1, value: 'rose' });
+    expect(told.map(({ value }) => value)).toEqual(['large', 'rose']);
+    expect(withValue(told, { place: 0, value: null })[0]).toEqual({ slot: 'size', start: 4, end: 7 });
   });
 });

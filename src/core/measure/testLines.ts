@@ -1,8 +1,9 @@
 import type { BotDocument } from '../bot/document.js';
 import { listLines } from '../bot/pasted.js';
 import { escapeMarking, MarkingError, readMarking, writeMarking } from '../bot/marking.js';
-import type { TestLine } from '../formats/testFile.js';
+import type { ExpectedSlot, TestLine } from '../formats/testFile.js';
 import type { Recognition } from '../recognise/recognition.js';
+import { showValue } from '../recognise/value.js';
 import { foldMessage } from './evaluate.js';
 import { seeded } from './significance.js';
 
@@ -86,6 +87,43 @@ function markedLine(message: string): TestLine {
     return { text: readMarking(escapeMarking(message)).text };
   }
 }
+
+/** A line as it is written anew, its slots in tags. */
+export const writtenLine = ({ text, slots = [] }: Pick<TestLine, 'text' | 'slots'>): string =>
+  writeMarking({ text, marks: slots });
+
+/**
+ * A line that was written anew. Slots that are the same words as before keep the value that was told of them, as it is
+ * shown; a line that listed its slots goes on to do so, even where none is left.
+ * @throws MarkingError
+ */
+export function rewrittenLine(before: TestLine, written: string): Pick<TestLine, 'text' | 'slots'> {
+  const { text, marks } = readMarking(written.trim());
+  if (marks.length === 0 && !before.slots) return { text };
+  const slots = marks.map((mark): ExpectedSlot => {
+    const words = text.slice(mark.start, mark.end);
+    const same = before.slots?.find(
+      ({ slot, start, end }) => slot === mark.slot && before.text.slice(start, end) === words,
+    );
+    return same?.value === undefined ? mark : { ...mark, value: showValue(same.value) };
+  });
+  return { text, slots };
+}
+
+/** The value that one slot of a line is to have, in words; `null`: none is told. */
+export interface ToldValue {
+  /** Its place among the slots of the line. */
+  place: number;
+  value: string | null;
+}
+
+/** Slots, of which one is told another value. */
+export const withValue = (slots: readonly ExpectedSlot[], { place, value }: ToldValue): ExpectedSlot[] =>
+  slots.map((slot, at) => {
+    if (at !== place) return slot;
+    const { value: _, ...bare } = slot;
+    return value === null ? bare : { ...bare, value };
+  });
 
 /** Intents of fewer utterances give none away. */
 const FEWEST_LEFT = 4;

@@ -1,5 +1,5 @@
 import type { Kysely } from 'kysely';
-import { applyRestore, type BotAct, type Restore } from '../../core/bot/acts/index.js';
+import { withoutActs, type BotAct, type Restore } from '../../core/bot/acts/index.js';
 import { touchedBy } from '../../core/bot/delta.js';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { HistoryPoint } from '../../core/contract/prove.js';
@@ -149,10 +149,7 @@ export async function documentBefore(
   const acts = await standingActs(db, id);
   const place = acts.findIndex((act) => act.number === number);
   if (place < 0) return null;
-  const before = acts
-    .slice(0, place + 1)
-    .reduce((whole, { restore, label }) => applyRestore(whole, restore, label).document, document);
-  return { document: before, label: acts[place]!.label };
+  return { document: withoutActs(document, acts.slice(0, place + 1)), label: acts[place]!.label };
 }
 
 const touchedByStep = (step: HistoryStep): string[] =>

@@ -3,6 +3,7 @@ import type { TestSetSummary } from '../../core/contract/prove.js';
 import type { ExpectedSlot, TestLine } from '../../core/formats/testFile.js';
 import type { TagName } from '../../core/formats/tags.js';
 import type { Evaluation, LineResult } from '../../core/measure/evaluate.js';
+import { withValue, type ToldValue } from '../../core/measure/testLines.js';
 import type { Database, TestRunTable } from '../database/schema.js';
 import { inBatches } from '../slices.js';
 import { hasParts, readStored, writeStored, type StoredKind } from './stored.js';
@@ -143,6 +144,7 @@ export interface TestLineChange {
   intent?: string | null | undefined;
   /** Only with the text that they lie in; a text without them has none. */
   slots?: ExpectedSlot[] | undefined;
+  value?: ToldValue | undefined;
   style?: string | null | undefined;
   tags?: Partial<Record<TagName, string | null | undefined>> | undefined;
 }
@@ -188,6 +190,9 @@ export async function copyTestLines(
       judged: judged === 1 || change.intent !== undefined,
       ...(change.intent === undefined ? {} : { intent: change.intent }),
       ...(change.text === undefined ? {} : { text: change.text, slots: writtenSlots(change.slots) }),
+      ...(change.value === undefined || row.slots === null
+        ? {}
+        : { slots: writtenSlots(withValue(JSON.parse(row.slots) as ExpectedSlot[], change.value)) }),
       ...(change.style === undefined ? {} : { style: change.style }),
       ...(change.tags === undefined ? {} : { tags: changedTags(row.tags, change.tags) }),
     }));

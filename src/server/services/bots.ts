@@ -59,7 +59,6 @@ const LARGE_ACT = 128 * 1024;
 
 const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
-/** What the service of bots is made of. */
 /** A test set out of utterances. */
 export interface AsideOptions {
   name: string;
@@ -68,6 +67,7 @@ export interface AsideOptions {
   seed: number;
 }
 
+/** What the service of bots is made of. */
 export interface BotParts {
   database: Kysely<Database>;
   models: ModelService;

@@ -334,6 +334,15 @@ describe('the services, with real workers and a real database', () => {
     await change([ids![0]!], { style: 'short', tags: { channel: 'chat', source: 'shop' } });
     const slots = [{ slot: 'tea', start: 0, end: 5, value: 'green' }];
     await change([ids![0]!], { text: 'green please', slots, tags: { source: null } });
+    // Two values told at once: neither takes the other back.
+    const two = [slots[0]!, { slot: 'amount', start: 6, end: 12 }];
+    await change([ids![0]!], { text: 'green please', slots: two });
+    await Promise.all([
+      change([ids![0]!], { value: { place: 0, value: 'black' } }),
+      change([ids![0]!], { value: { place: 1, value: '1' } }),
+    ]);
+    expect((await readTestLines(db, id, set))![0]!.slots?.map(({ value }) => value)).toEqual(['black', '1']);
+    for (let at = 0; at < 3; at++) await bots.step(me, id, 'undo', go);
     await bots.deleteTestLines(me, id, set, [ids![1]!]);
     const line = { text: 'green please', intent: 'order_tea', slots, style: 'short', tags: { channel: 'chat' } };
     expect(await readTestLines(db, id, set)).toEqual([line, { text: 'c', intent: null }]);

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { SheetLine } from '$core/contract/prove.js';
-  import { TAGS, type TagName } from '$core/formats/tags.js';
+  import { TAGS } from '$core/formats/tags.js';
   import { showValue } from '$core/recognise/value.js';
   import Act from '../shared/Act.svelte';
   import Field from '../shared/Field.svelte';
@@ -36,16 +36,6 @@
 
   const changeOf = (part: Part, value: string | null) =>
     part === 'style' ? { style: value } : { tags: { [part]: value } };
-
-  function keepValue(at: number, written: string) {
-    const slots = line.slots!.map(({ value, ...slot }, index) => {
-      const own = index === at ? written.trim() : value === undefined ? '' : showValue(value);
-      return own === '' ? slot : { ...slot, value: own };
-    });
-    return change([line.id], { text: line.text, slots });
-  }
-
-  const tagsOf = ({ tags }: SheetLine): Partial<Record<TagName, string>> => tags ?? {};
 </script>
 
 <section class="parts" aria-label="Line {number}">
@@ -64,11 +54,11 @@
       label="{slot} “{line.text.slice(start, end)}” is"
       inline
       value={value === undefined ? '' : showValue(value)}
-      keep={(written) => keepValue(at, written)}
+      keep={(written) => change([line.id], { value: { place: at, value: written.trim() || null } })}
     />
   {/each}
   {#if plain.length > 0}
-    <Act onclick={() => void change(plain, { style: line.style ?? null, tags: tagsOf(line) })}>
+    <Act onclick={() => void change(plain, { style: line.style ?? null, tags: line.tags ?? {} })}>
       The same for the {plain.length} lines that tell nothing
     </Act>
   {/if}

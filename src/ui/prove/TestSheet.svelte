@@ -1,12 +1,16 @@
 <script lang="ts">
   import { untrack } from 'svelte';
-  import { MarkingError, readMarking, writeMarking, type Mark } from '$core/bot/marking.js';
+  import { MarkingError } from '$core/bot/marking.js';
 
   import type { SheetLine } from '$core/contract/prove.js';
-  import type { ExpectedSlot } from '$core/formats/testFile.js';
   import type { Recognition } from '$core/recognise/recognition.js';
-  import { showValue } from '$core/recognise/value.js';
-  import { proposedLabel, readPastedTests, type LineFlag } from '$core/measure/testLines.js';
+  import {
+    proposedLabel,
+    readPastedTests,
+    rewrittenLine,
+    writtenLine,
+    type LineFlag,
+  } from '$core/measure/testLines.js';
   import { inTurn, tell } from '../shared/acts.js';
   import { send } from '../shared/api.js';
   import { counted } from '../shared/format.js';
@@ -128,40 +132,25 @@
     return read && proposedLabel(read);
   };
 
-  /** A line as it is written anew, its slots in tags. */
-  const marked = ({ text, slots = [] }: SheetLine): string => writeMarking({ text, marks: slots });
-
   async function keepText() {
     const kept = writing;
     const line = rows.find(({ id }) => id === kept?.id)?.line;
     reasons = [];
-    if (!kept || !line || kept.text.trim() === '' || kept.text === marked(line)) {
+    if (!kept || !line || kept.text.trim() === '' || kept.text === writtenLine(line)) {
       writing = null;
       return;
     }
     try {
-      const { text, marks } = readMarking(kept.text.trim());
+      const change = rewrittenLine(line, kept.text);
       writing = null;
       const next = focusRow(current);
-      // A line that listed its slots goes on to do so, even where none is left.
-      const slots = marks.length > 0 || line.slots ? { slots: withValues(marks, text, line) } : {};
-      await work('PATCH', { ids: [line.id], change: { text, ...slots } });
+      await work('PATCH', { ids: [line.id], change });
       await next;
     } catch (error) {
       if (!(error instanceof MarkingError)) throw error;
       reasons = [`“${kept.text.trim().slice(0, 60)}”: ${error.message}. Esc brings back what was.`];
     }
   }
-
-  /** Slots that are the same words as before keep the values that were told of them. */
-  const withValues = (marks: readonly Mark[], text: string, before: SheetLine): ExpectedSlot[] =>
-    marks.map((mark) => {
-      const words = text.slice(mark.start, mark.end);
-      const same = before.slots?.find(
-        ({ slot, start, end }) => slot === mark.slot && before.text.slice(start, end) === words,
-      );
-      return same?.value === undefined ? mark : { ...mark, value: showValue(same.value) };
-    });
 
   function pressed(event: KeyboardEvent) {
     const origin = event.target as HTMLElement;
@@ -180,7 +169,7 @@
     } else if (event.key === 'o') void label(row, null);
     else if (event.key === 't') sheet?.querySelector<HTMLInputElement>('.parts input')?.select();
     else if (event.key === 'i') origin.querySelector<HTMLInputElement>('input')?.focus();
-    else if (event.key === 'F2' || event.key === 'e') writing = { id: rows[row]!.id, text: marked(line) };
+    else if (event.key === 'F2' || event.key === 'e') writing = { id: rows[row]!.id, text: writtenLine(line) };
     else if (event.key === 'Delete') {
       place = row;
       void work('DELETE', { ids: [line.id] }).then(() => focusRow(row));

@@ -113,16 +113,30 @@ export function applyAct(document: BotDocument, act: BotAct, context: ActContext
  * @throws ActError if what it speaks of has changed so that it cannot be
  */
 export function applyRestore(document: BotDocument, { delta, renaming }: Restore, label: string): Done {
-  let after: BotDocument;
+  const after = restored(document, delta, label);
+  refuseFaults(document, after);
+  return done(document, { document: after, label, ...(renaming ? { renaming } : {}) });
+}
+
+function restored(document: BotDocument, delta: Delta, label: string): BotDocument {
   try {
-    after = applyDelta(document, delta);
+    return applyDelta(document, delta);
   } catch (error) {
     if (error instanceof MisfitError)
       throw new ActError(`${error.message}, so “${label}” can no longer be taken back.`);
     throw error;
   }
-  refuseFaults(document, after);
-  return done(document, { document: after, label, ...(renaming ? { renaming } : {}) });
+}
+
+/**
+ * A document without some acts, taken back one after another.
+ * @param acts in that order
+ * @throws ActError if one cannot be taken back, or if that would leave a fault that was not there before
+ */
+export function withoutActs(document: BotDocument, acts: readonly { restore: Restore; label: string }[]): BotDocument {
+  const before = acts.reduce((whole, { restore, label }) => restored(whole, restore.delta, label), document);
+  refuseFaults(document, before);
+  return before;
 }
 
 /** What reading an act gives. */

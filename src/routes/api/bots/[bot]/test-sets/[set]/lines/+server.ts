@@ -19,7 +19,7 @@ export const POST: RequestHandler = (event) =>
     return { ids };
   });
 
-/** Changes lines: the text with its slots, the label, the style and the tags. */
+/** Changes lines: the text with its slots, the value of one of them, the label, the style and the tags. */
 export const PATCH: RequestHandler = (event) =>
   answer(event, 'bot:test', async ({ bots }, context) => {
     const { bot, set } = event.params;
