@@ -287,7 +287,8 @@ async function proveTimes(table: Table, encoder: Encoder): Promise<void> {
   const read = (part: TaughtInPart) => {
     const prepared = prepareTraining(part.document, memory, { slots: false });
     const own = openRecogniser(part.document, prepared.train(known));
-    return part.lines.map((line) => readLine(own, line, known, { now: NOW, taught: taughtMessages(part.document) }));
+    const taught = taughtMessages(part.document);
+    return part.lines.map((line) => readLine(own, line, known, { now: NOW, taught }));
   };
   for (const part of parts) {
     await vectorsOf(prepareTraining(part.document, memory, { slots: false }).texts);

@@ -91,6 +91,67 @@
     (f64.add (f64x2.extract_lane 0 (local.get $low)) (f64x2.extract_lane 1 (local.get $low)))
   )
 
+  ;; into[row] = the product of each row with a vector. n rows, a multiple of 4, of width numbers, a multiple of 4.
+  (func (export "products")
+    (param $rows i32) (param $vector i32) (param $into i32) (param $n i32) (param $width i32)
+    (local $stride i32) (local $left i32) (local $q0 i32) (local $q1 i32) (local $q2 i32) (local $q3 i32) (local $p i32)
+    (local $v v128) (local $s0 v128) (local $s1 v128) (local $s2 v128) (local $s3 v128) (local $t v128)
+    (local.set $stride (i32.shl (local.get $width) (i32.const 2)))
+    (loop $next
+      (local.set $s0 (v128.const i32x4 0 0 0 0)) (local.set $s1 (v128.const i32x4 0 0 0 0))
+      (local.set $s2 (v128.const i32x4 0 0 0 0)) (local.set $s3 (v128.const i32x4 0 0 0 0))
+      (local.set $q0 (local.get $rows))
+      (local.set $q1 (i32.add (local.get $q0) (local.get $stride)))
+      (local.set $q2 (i32.add (local.get $q1) (local.get $stride)))
+      (local.set $q3 (i32.add (local.get $q2) (local.get $stride)))
+      (local.set $p (local.get $vector))
+      (local.set $left (local.get $width))
+      (loop $inner
+        (local.set $v (v128.load (local.get $p)))
+        (local.set $s0 (f32x4.add (local.get $s0) (f32x4.mul (local.get $v) (v128.load (local.get $q0)))))
+        (local.set $s1 (f32x4.add (local.get $s1) (f32x4.mul (local.get $v) (v128.load (local.get $q1)))))
+        (local.set $s2 (f32x4.add (local.get $s2) (f32x4.mul (local.get $v) (v128.load (local.get $q2)))))
+        (local.set $s3 (f32x4.add (local.get $s3) (f32x4.mul (local.get $v) (v128.load (local.get $q3)))))
+        (local.set $p (i32.add (local.get $p) (i32.const 16)))
+        (local.set $q0 (i32.add (local.get $q0) (i32.const 16)))
+        (local.set $q1 (i32.add (local.get $q1) (i32.const 16)))
+        (local.set $q2 (i32.add (local.get $q2) (i32.const 16)))
+        (local.set $q3 (i32.add (local.get $q3) (i32.const 16)))
+        (br_if $inner (local.tee $left (i32.sub (local.get $left) (i32.const 4))))
+      )
+      ;; Pairs of sums side by side, then the four sums in order.
+      (local.set $t
+        (f32x4.add
+          (i8x16.shuffle 0 1 2 3 16 17 18 19 4 5 6 7 20 21 22 23 (local.get $s0) (local.get $s1))
+          (i8x16.shuffle 8 9 10 11 24 25 26 27 12 13 14 15 28 29 30 31 (local.get $s0) (local.get $s1))))
+      (local.set $v
+        (f32x4.add
+          (i8x16.shuffle 0 1 2 3 16 17 18 19 4 5 6 7 20 21 22 23 (local.get $s2) (local.get $s3))
+          (i8x16.shuffle 8 9 10 11 24 25 26 27 12 13 14 15 28 29 30 31 (local.get $s2) (local.get $s3))))
+      (v128.store (local.get $into)
+        (f32x4.add
+          (i8x16.shuffle 0 1 2 3 4 5 6 7 16 17 18 19 20 21 22 23 (local.get $t) (local.get $v))
+          (i8x16.shuffle 8 9 10 11 12 13 14 15 24 25 26 27 28 29 30 31 (local.get $t) (local.get $v))))
+      (local.set $into (i32.add (local.get $into) (i32.const 16)))
+      (local.set $rows (local.get $q3))
+      (br_if $next (local.tee $n (i32.sub (local.get $n) (i32.const 4))))
+    )
+  )
+
+  ;; into[places[at]] += scale · weights[at], for count places, which may be none. places are whole numbers.
+  (func (export "spread") (param $into i32) (param $places i32) (param $weights i32) (param $scale f32) (param $count i32)
+    (local $p i32)
+    (if (i32.eqz (local.get $count)) (then (return)))
+    (loop $next
+      (local.set $p (i32.add (local.get $into) (i32.shl (i32.load (local.get $places)) (i32.const 2))))
+      (f32.store (local.get $p)
+        (f32.add (f32.load (local.get $p)) (f32.mul (local.get $scale) (f32.load (local.get $weights)))))
+      (local.set $places (i32.add (local.get $places) (i32.const 4)))
+      (local.set $weights (i32.add (local.get $weights) (i32.const 4)))
+      (br_if $next (local.tee $count (i32.sub (local.get $count) (i32.const 1))))
+    )
+  )
+
   ;; into = a + scale · b; count is a multiple of 4. into may be a or b.
   (func (export "combine") (param $into i32) (param $a i32) (param $scale f32) (param $b i32) (param $count i32)
     (local $s v128)

@@ -1,36 +1,36 @@
-import { Workspace } from './workspace.js';
+import { paddedRows, Workspace } from './workspace.js';
 
 /** Rows of a matrix that stay in the kernel's memory and are compared with one vector at a time. */
 export class RowTable {
   readonly #space: Workspace;
-  readonly #width: number;
+  readonly #shape: { rows: number; columns: number };
   readonly #rows: number;
   readonly #vector: number;
-  readonly size: number;
+  readonly #vectorView: Float32Array;
+  readonly #products: number;
+  readonly #productsView: Float32Array;
 
   /** @param rows row-major @param width of a row, a multiple of four */
   constructor(rows: Float32Array, width: number) {
-    this.#width = width;
-    this.size = rows.length / width;
-    this.#space = new Workspace(rows.length + width + 16);
-    this.#rows = this.#space.reserve(rows.length);
+    const size = rows.length / width;
+    this.#shape = { rows: paddedRows(size), columns: width };
+    this.#space = new Workspace(this.#shape.rows * (width + 1) + width + 16);
+    this.#rows = this.#space.reserve(this.#shape.rows * width);
     this.#vector = this.#space.reserve(width);
+    this.#vectorView = this.#space.view(this.#vector, width);
+    this.#products = this.#space.reserve(this.#shape.rows);
+    this.#productsView = this.#space.view(this.#products, size);
     this.#space.view(this.#rows, rows.length).set(rows);
   }
 
-  /** The product of a vector with each row. @param places of the rows asked for; all of them otherwise */
-  products(vector: Float32Array, places?: Int32Array): Float32Array {
-    this.#space.view(this.#vector, this.#width).set(vector);
-    const stride = this.#width * Float32Array.BYTES_PER_ELEMENT;
-    const products = new Float32Array(places?.length ?? this.size);
-    for (let at = 0; at < products.length; at++)
-      products[at] = this.#space.dot(this.#rows + (places?.[at] ?? at) * stride, this.#vector, this.#width);
-    return products;
+  get size(): number {
+    return this.#productsView.length;
   }
 
-  /** A row; it stays as it is. */
-  row(place: number): Float32Array {
-    const stride = this.#width * Float32Array.BYTES_PER_ELEMENT;
-    return this.#space.view(this.#rows + place * stride, this.#width);
+  /** The product of a vector with each row; the next call writes over them. */
+  products(vector: Float32Array): Readonly<Float32Array> {
+    this.#vectorView.set(vector);
+    this.#space.products(this.#rows, this.#vector, this.#products, this.#shape);
+    return this.#productsView;
   }
 }

@@ -26,6 +26,8 @@ export function paddedColumns(columns: number): number {
 interface Kernel {
   multiply(a: number, b: number, bias: number, c: number, m: number, k: number, n: number, rectify: number): void;
   dot(a: number, b: number, count: number): number;
+  products(rows: number, vector: number, into: number, n: number, width: number): void;
+  spread(into: number, places: number, weights: number, scale: number, count: number): void;
   combine(into: number, a: number, scale: number, b: number, count: number): void;
   softmax(scores: number, offsets: number, into: number, m: number, panels: number, stride: number): void;
   weigh(into: number, weights: number, scale: number, b: number, m: number, panels: number): void;
@@ -43,6 +45,14 @@ export interface Sum {
   a: number;
   scale: number;
   b: number;
+}
+
+/** A stretch of numbers at places of their own, by its places in the workspace. */
+export interface Scattered {
+  /** Whole numbers: where each number goes. */
+  places: number;
+  weights: number;
+  scale: number;
 }
 
 /** The shape of a matrix in panels. */
@@ -91,6 +101,11 @@ export class Workspace {
   /** The numbers at an offset; writing to the view writes to the workspace. */
   view(at: number, floats: number): Float32Array {
     return new Float32Array(this.#memory.buffer, at, floats);
+  }
+
+  /** The whole numbers at an offset. */
+  wholes(at: number, count: number): Int32Array {
+    return new Int32Array(this.#memory.buffer, at, count);
   }
 
   /** Sets aside room for a right-hand side; columns are rounded up to eight. */
@@ -144,6 +159,21 @@ export class Workspace {
   /** The sum of the products of two stretches of numbers. @param count a multiple of four */
   dot(a: number, b: number, count: number): number {
     return this.#kernel.dot(a, b, count);
+  }
+
+  /**
+   * The products of one row after another with a vector.
+   * @param into room for as many numbers as there are rows
+   * @param rows a multiple of four
+   * @param columns of a row, a multiple of four
+   */
+  products(left: number, vector: number, into: number, { rows, columns }: Shape): void {
+    if (rows > 0) this.#kernel.products(left, vector, into, rows, columns);
+  }
+
+  /** Adds scale × weight to the number at each place. */
+  spread(into: number, { places, weights, scale }: Scattered, count: number): void {
+    this.#kernel.spread(into, places, weights, scale, count);
   }
 
   /** into = a + scale × b. @param count a multiple of four */

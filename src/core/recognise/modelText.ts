@@ -6,7 +6,14 @@ import type { Candidate } from './finders/finder.js';
 export const SOME_DAY = '2026-01-01T12:00';
 
 /** Words as they are read; a word that lacked a space is two. */
-const readWords = (tokens: readonly Token[]): string[] => tokens.flatMap(({ mended }) => mended.split(' '));
+function readWords(tokens: readonly Token[]): string[] {
+  const words: string[] = [];
+  for (const { mended } of tokens) {
+    if (mended.includes(' ')) words.push(...mended.split(' '));
+    else words.push(mended);
+  }
+  return words;
+}
 
 /** The words of a text or of a part of it, and the same with `{entity}` in the place of each value. */
 export function modelText(text: string, tokens: readonly Token[], entities: readonly Candidate[]): ModelText {

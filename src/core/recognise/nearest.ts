@@ -1,19 +1,15 @@
 import { VECTOR_LENGTH } from '../encode/encoder.js';
 import { RowTable } from '../linear/rowTable.js';
+import { TermTable, type TermPlaces } from '../linear/termTable.js';
 import type { SparseVector } from './features.js';
 import type { Gram } from './gram.js';
 
 /** Texts that a model was taught, kept to find the one of each class that is nearest to a message. Plain data. */
-export interface TaughtTexts {
+export interface TaughtTexts extends TermPlaces {
   /** The class of each text. */
   classes: Int32Array;
   /** texts × {@link VECTOR_LENGTH}; empty without an encoder. */
   vectors: Float32Array;
-  /** Where the texts that have a term begin in `holders`, by the place of the term in the vocabulary: terms + 1. */
-  starts: Int32Array;
-  holders: Int32Array;
-  /** How much the term weighs in each of these texts. */
-  weights: Float32Array;
 }
 
 /** Keeps texts by their terms. @param terms of the vocabulary */
@@ -51,21 +47,14 @@ export function openTexts(
   kernel: { dense: number; constant: number },
 ): FindNearest {
   const rows = new RowTable(taught.vectors, VECTOR_LENGTH);
-  const { classes: labels, starts, holders, weights } = taught;
+  const { classes: labels } = taught;
+  const terms = new TermTable(taught, labels.length);
   return (sparse, vector) => {
-    const near = new Float32Array(labels.length);
-    if (vector && rows.size > 0) {
-      const cosines = rows.products(vector);
-      for (let text = 0; text < near.length; text++) near[text] = kernel.dense * cosines[text]!;
-    }
-    for (let at = 0; at < sparse.indices.length; at++) {
-      const [place, weight] = [sparse.indices[at]!, sparse.weights[at]!];
-      const end = starts[place + 1]!;
-      for (let holder = starts[place]!; holder < end; holder++) near[holders[holder]!]! += weight * weights[holder]!;
-    }
+    const shared = terms.products(sparse.indices, sparse.weights);
+    const cosines = vector && rows.size > 0 ? rows.products(vector) : null;
     const nearest = new Float64Array(classes);
-    for (let text = 0; text < near.length; text++) {
-      const height = near[text]! + kernel.constant;
+    for (let text = 0; text < labels.length; text++) {
+      const height = shared[text]! + (cosines ? kernel.dense * cosines[text]! : 0) + kernel.constant;
       if (height > nearest[labels[text]!]!) nearest[labels[text]!] = height;
     }
     return nearest;

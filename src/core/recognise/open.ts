@@ -155,10 +155,11 @@ class OpenedRecogniser implements Recogniser {
       vector: vectors.get(words) ?? null,
       weight,
     });
+    const whole = part(mended, tokens, 1);
     const ranked = this.#ranker.rank(
-      part(mended, tokens, 1),
+      whole,
       sentences.map((sentence) => part(sentence.text, sentence.tokens, sentence.weight)),
-      this.#taughtMessages.has(modelText(mended, tokens, entities).masked.join(' ')),
+      this.#taughtMessages.has(whole.text.masked.join(' ')),
     );
     return byCodes(
       ranked.filter((item) => this.#known.has(item.intent)),

@@ -152,7 +152,8 @@ export function readWith(
     token.mended = mended;
     mendings.push({ start: token.start, end: token.end, text: token.text, to: mended });
   }
-  const references = findReferences({ text, tokens });
+  const message: ReadText = { text, tokens, mendings, mended: '', sentences: [] };
+  const references = findReferences(message);
   const mendedIn = (words: readonly Token[], start: number, end: number): string => {
     const own = references.filter((reference) => reference.start >= start && reference.end <= end);
     const parts = [
@@ -163,13 +164,9 @@ export function readWith(
     ].sort((a, b) => a.start - b.start);
     return encoderText(mendWords(text.slice(start, end), parts, ({ said }) => said, start).text);
   };
-  return {
-    text,
-    tokens,
-    mendings,
-    mended: mendedIn(tokens, 0, text.length),
-    sentences: readSentences({ text, tokens }, language, mendedIn),
-  };
+  message.mended = mendedIn(tokens, 0, text.length);
+  message.sentences = readSentences(message, language, mendedIn);
+  return message;
 }
 
 function readSentences(

@@ -44,26 +44,29 @@ interface TextTimes {
 /** What was read from a text last, so that several entities of dates read it once. */
 const lastRead = new WeakMap<TokenisedText, TextTimes>();
 
+/** The days that words name. */
+function readDays(
+  words: readonly Word[],
+  now: string,
+  { region, naming }: { region: string; naming: Language['days'] },
+): Reading<DayRead>[] {
+  const today = readLocalTime(now);
+  const context = { today, region, readers: naming.readers, known: new Map<number, DayRead | null>() };
+  return readAll(words, (at): (DayRead & { none?: true }) | null => {
+    const none = naming.noDayAt(words, at);
+    if (none > 0) return { from: today, to: today, next: none, none: true };
+    const day = readDay(words, at, context);
+    const range = naming.readRange(words, at, context);
+    return range && range.next > (day?.next ?? 0) ? range : day;
+  }).filter(({ meant }) => meant.none === undefined);
+}
+
 function readTimes(text: TokenisedText, now: string, { region, language }: FinderSettings): TextTimes {
   const known = lastRead.get(text);
   if (known?.now === now && known.region === region) return known;
   const words = wordsOfText(text, language);
   const { days: naming, times: telling } = language;
-  const context = {
-    today: readLocalTime(now),
-    region,
-    readers: naming.readers,
-    known: new Map<number, DayRead | null>(),
-  };
-  const days = !words.some(naming.isOfDay)
-    ? []
-    : readAll(words, (at): (DayRead & { none?: true }) | null => {
-        const none = naming.noDayAt(words, at);
-        if (none > 0) return { from: context.today, to: context.today, next: none, none: true };
-        const day = readDay(words, at, context);
-        const range = naming.readRange(words, at, context);
-        return range && range.next > (day?.next ?? 0) ? range : day;
-      }).filter(({ meant }) => meant.none === undefined);
+  const days = words.some(naming.isOfDay) ? readDays(words, now, { region, naming }) : [];
   const inDay = (at: number) => days.some((day) => !day.meant.withPart && at >= day.at && at < day.next);
   const times = (
     !words.some(telling.isOfTime) ? [] : readAll(words, (at) => (inDay(at) ? null : telling.readTime(words, at)))

@@ -1,6 +1,6 @@
 import { compilePattern, PatternError, type Pattern } from '../../text/pattern.js';
 import type { TokenisedText } from '../../text/tokens.js';
-import type { Finder, Found } from './finder.js';
+import type { Finder, Found, Match } from './finder.js';
 import { speltRuns } from './spelled.js';
 import { Tries } from './tries.js';
 
@@ -78,15 +78,20 @@ function withSeparators(written: string, strict: Pattern, separators: readonly s
   return null;
 }
 
-function findIn(text: string, pattern: Pattern): { start: number; end: number }[] {
-  const found: { start: number; end: number }[] = [];
+/** A stretch of a text. */
+interface Place {
+  start: number;
+  end: number;
+}
+
+function findIn(text: string, pattern: Pattern): Place[] {
+  const found: Place[] = [];
   const matcher = pattern.matcher(text);
   while (matcher.find()) found.push({ start: matcher.start(), end: matcher.end() });
   return found;
 }
 
-const overlaps = (a: { start: number; end: number }, b: { start: number; end: number }): boolean =>
-  a.start < b.end && b.start < a.end;
+const overlaps = (a: Place, b: Place): boolean => a.start < b.end && b.start < a.end;
 
 /**
  * Codes that follow a pattern, standing as words of their own: in capitals or small letters, with the dash left out,
@@ -104,14 +109,18 @@ export const patternFinder: Finder = {
       return whole === null ? null : canonical(whole, source);
     };
 
-    const written = ({ text }: TokenisedText, tries: Tries): Found[] =>
-      [strict, ...(loose ? [loose.pattern] : [])].flatMap((pattern) =>
-        findIn(text, pattern).flatMap(({ start, end }): Found[] => {
+    const written = ({ text }: TokenisedText, tries: Tries): Found[] => {
+      const loosely = loose ? findIn(text, loose.pattern) : [];
+      // Whatever the pattern is found in, the looser one is found in too.
+      const strictly = loose && loosely.length === 0 ? [] : findIn(text, strict);
+      const codes = (places: readonly Place[], match: Match) =>
+        places.flatMap(({ start, end }): Found[] => {
           const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
           const code = inWord ? null : value(text.slice(start, end), tries);
-          return code === null ? [] : [{ start, end, value: code, match: pattern === strict ? 'exact' : 'inflected' }];
-        }),
-      );
+          return code === null ? [] : [{ start, end, value: code, match }];
+        });
+      return [...codes(strictly, 'exact'), ...codes(loosely, 'inflected')];
+    };
 
     const spelt = (text: TokenisedText, tries: Tries): Found[] =>
       speltRuns(text, language).flatMap((run) =>

@@ -58,6 +58,8 @@ function speltAt(
 const isDigitWord = (said: string, { spelt, numbers }: Language): boolean =>
   spelt.isNought(said) || (numbers.units.get(said) ?? 99) < 10 || spelt.times.has(said);
 
+const lastRuns = { all: new WeakMap<TokenisedText, SpeltRun[]>(), digits: new WeakMap<TokenisedText, SpeltRun[]>() };
+
 /**
  * Runs of words that may spell a code out: digits, names of digits and letters, single letters and short groups of them
  * ("jay five four one", "double oh seven", "i n v 3 1 0").
@@ -68,6 +70,15 @@ export function speltRuns(
   language: Language,
   { digitsOnly = false }: { digitsOnly?: boolean } = {},
 ): SpeltRun[] {
+  const last = digitsOnly ? lastRuns.digits : lastRuns.all;
+  const known = last.get(text);
+  if (known) return known;
+  const runs = readRuns(text, language, digitsOnly);
+  last.set(text, runs);
+  return runs;
+}
+
+function readRuns(text: TokenisedText, language: Language, digitsOnly: boolean): SpeltRun[] {
   const words = wordsOfText(text, language);
   const runs: SpeltRun[] = [];
   let parts: Spelt[] = [];
