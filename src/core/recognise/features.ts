@@ -138,23 +138,23 @@ export interface TermIndex {
   find(term: number): number;
 }
 
-/** A hash table with open addressing; the terms are hashes themselves. */
+/** A hash table with open addressing; the terms are hashes themselves, and each stands beside its place. */
 export function indexTerms({ terms }: Vocabulary): TermIndex {
   const size = 2 ** Math.ceil(Math.log2(terms.length * 2 + 2));
-  const slots = new Int32Array(size).fill(-1);
+  // Of each slot the term, and its place counted from 1; 0 where the slot is free.
+  const slots = new Uint32Array(2 * size);
   const first = (term: number) => (term >>> 2) & (size - 1);
   terms.forEach((term, place) => {
     let slot = first(term);
-    while (slots[slot] !== -1) slot = (slot + 1) & (size - 1);
-    slots[slot] = place;
+    while (slots[2 * slot + 1] !== 0) slot = (slot + 1) & (size - 1);
+    slots[2 * slot] = term;
+    slots[2 * slot + 1] = place + 1;
   });
   return {
     find(term) {
-      let slot = first(term);
-      for (;;) {
-        const place = slots[slot]!;
-        if (place === -1 || terms[place] === term) return place;
-        slot = (slot + 1) & (size - 1);
+      for (let slot = first(term); ; slot = (slot + 1) & (size - 1)) {
+        const place = slots[2 * slot + 1]!;
+        if (place === 0 || slots[2 * slot] === term) return place - 1;
       }
     },
   };

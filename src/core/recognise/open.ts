@@ -83,11 +83,8 @@ function byCodes(
     .sort((a, b) => b.confidence - a.confidence || (a.intent < b.intent ? -1 : 1));
 }
 
-/** A message that was read, and what it was read with: what a request asks for twice is read once. */
-interface LastRead {
-  text: string;
-  message: ReadText;
-}
+/** Messages whose reading stays in memory: what a request asks for again, or the next lines of a test, are read once. */
+const MOST_READ = 64;
 
 function gaveWay(text: string, { candidate, by }: Overlapped): PassedOver {
   const { entity, start, end } = candidate;
@@ -111,7 +108,8 @@ class OpenedRecogniser implements Recogniser {
   readonly #codesOf: ReadonlyMap<string, ReadonlySet<string>>;
   readonly #gate: Gate;
   readonly #taughtMessages: ReadonlySet<string>;
-  #last: LastRead | null = null;
+  /** The last messages that were read, the oldest first. */
+  readonly #messages = new Map<string, ReadText>();
 
   constructor(document: BotDocument, model: RecogniserModel) {
     this.document = document;
@@ -135,8 +133,13 @@ class OpenedRecogniser implements Recogniser {
   }
 
   #read(text: string): ReadText {
-    if (this.#last?.text !== text) this.#last = { text, message: this.#reader.read(text) };
-    return this.#last.message;
+    const known = this.#messages.get(text);
+    if (known) return known;
+    const message = this.#reader.read(text);
+    const [oldest] = this.#messages.keys();
+    if (this.#messages.size === MOST_READ) this.#messages.delete(oldest!);
+    this.#messages.set(text, message);
+    return message;
   }
 
   textsToEncode(text: string): string[] {
