@@ -1,4 +1,5 @@
 import { findIntent, formOfIntent } from '../bot/document.js';
+import { codesPointedAt } from './pointing.js';
 import type { ConversationState, OfferedIntent, Say } from './state.js';
 import {
   advance,
@@ -55,7 +56,8 @@ export function actOnIntent(turn: Turn, { intent: name, within, held = {}, befor
     outcome: null,
   };
   const gathered: GivenValues = valuesFor(turn, name, within ? { within } : {});
-  const given = { ...storyFor(turn, name, within), ...held, ...gathered.given };
+  const meant = form ? codesPointedAt(turn, form, within) : {};
+  const given = { ...meant, ...storyFor(turn, name, within), ...held, ...gathered.given };
   if (!form) {
     if (intent.desk !== undefined) {
       const handed = handOver(turn, state, intent.desk);

@@ -19,6 +19,19 @@ testManners('campsite', {
       ],
     },
   ],
+  'a number that the bot gave': [
+    {
+      name: 'is not asked for',
+      lines: [
+        'book a family pod from friday to sunday for 2',
+        'Pat Lee',
+        'pat@example.org',
+        ['yes', /Your number is SM-40001/],
+        ['actually cancel it', /^Shall I cancel SM-40001\?/],
+        ['yes', /is cancelled/],
+      ],
+    },
+  ],
   'leaving is not always leaving': [
     {
       name: 'the request itself',

@@ -164,6 +164,15 @@ testManners('cycleShop', {
       name: 'is put off by another request and asked again',
       lines: ['can you do my bike', ['where are you', /Withy Lane.*mean/], ['the first', /kind of bike/]],
     },
+    {
+      name: 'keeps what fits either, says so, and asks again in other words',
+      lines: [
+        'can you do my bike',
+        ['for the weekend', /^Thank you, I have noted Saturday 7 March – Sunday 8 March\. Which do you mean/],
+        ['hmm well', /did not follow.*mean.*neither/],
+        ['hire', /kind of bike/],
+      ],
+    },
     { name: 'of both does both', lines: ['can you do my bike', ['both', /kind of bike/]] },
     {
       name: 'is none of the choices',

@@ -4,6 +4,26 @@ import { testManners } from '../../../tests/manners.js';
 testManners('parcels', {
   'a code': [
     {
+      name: 'that was spoken of is not asked for again',
+      lines: ['where is TP120121', ['cancel it then', /Shall I cancel the collection TP120121/]],
+    },
+    {
+      name: 'that was spoken of is what is cancelled, not the question that stands open',
+      lines: [
+        'where is TP120121',
+        ['can you redeliver it tomorrow', /Which do you mean/],
+        ['cancel it then', /Shall I cancel the collection TP120121/],
+      ],
+    },
+    {
+      name: 'of another thing is asked for',
+      lines: ['where is TP120121', ['can I cancel another collection', /Which one/]],
+    },
+    {
+      name: 'that was spoken of goes with what is claimed for it',
+      lines: ['where is TP120121', ['its arrived smashed', /What was it worth/]],
+    },
+    {
       name: 'that is not written so',
       lines: [
         "where's my parcel",

@@ -250,6 +250,11 @@ describe('when the gate is unsure', () => {
     expect(talk(['perhaps', 'mint tea']).state.open?.form).toBe('order');
   });
 
+  it('takes a message that it is unsure of for the one offered that is by far the likeliest', () => {
+    expect(talk(['perhaps', 'likely that']).state.open?.form).toBe('order');
+    expect(talk(['perhaps', 'no likely that']).state.open).toBeNull();
+  });
+
   it('lets none of them be meant', () => {
     const result = talk(['perhaps', 'no']);
     expect(result.state.choosing).toBeNull();

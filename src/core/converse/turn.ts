@@ -414,15 +414,15 @@ export function goOn(turn: Turn, state: ConversationState, says: Say[], acts: Ac
   return { state: { ...state, offered, waiting }, says: [...says, ...question], acts };
 }
 
-/** Asks which of some intents is meant. */
-export function sayClarification(turn: Turn, intents: readonly string[]): Say[] {
+/** Asks which of some intents is meant. @param tries how often that failed */
+export function sayClarification(turn: Turn, intents: readonly string[], tries = 0): Say[] {
   const choices = intents.map((intent) => ({ intent, label: intentLabel(turn, intent) }));
   const words = listWords(
     turn,
     choices.map(({ label }) => `“${label}”`),
     'disjunction',
   );
-  return sayOwn(turn, choices.length > 1 ? 'clarify' : 'clarifyOne', { choices: words }).map((say) => ({
+  return sayOwn(turn, choices.length > 1 ? 'clarify' : 'clarifyOne', { choices: words }, tries).map((say) => ({
     ...say,
     choices,
   }));

@@ -47,6 +47,8 @@ export interface Clauses {
   endsIt: (word: string) => boolean;
   /** Whether words call off something that they name. */
   calledOff: (folded: string) => boolean;
+  /** Whether words speak of what was spoken of last, and name it not: "cancel it", "where is that one". */
+  pointsBack: (folded: string) => boolean;
   /** Whether words let something be, and name nothing: "never mind", "forget it". */
   letsBe: (folded: string) => boolean;
   /** "Instead", "rather" at the end, with what is before. */

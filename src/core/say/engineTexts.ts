@@ -22,9 +22,12 @@ const SLOT = { slot: 'the slot in words' };
 
 /** Every sentence of the engine, in the order in which screens show them. */
 export const ENGINE_TEXTS = {
-  clarifyOne: text('One intent is likely, but not sure', CHOICES),
+  clarifyOne: text('One intent is likely, but not sure; a wording for each time it is asked', CHOICES),
   takenFor: text('The same, where it is taken without asking', CHOICES),
-  clarify: text('Several intents are likely', CHOICES),
+  clarify: text('Several intents are likely; a wording for each time it is asked', CHOICES),
+  noted: text('The answer gives what either of them needs, before it is asked again', {
+    values: 'what is kept',
+  }),
   help: text('The customer asks what the bot can do', CHOICES),
   helpNothing: text('The same, where the bot offers nothing yet'),
   offerNext: text('The first of two wishes is done', {

@@ -2,15 +2,18 @@ import { clarifyOf, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import type { Language } from '../../language/language.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
-import type { ConversationState, OfferedIntent } from '../state.js';
+import { codesPointedAt } from '../pointing.js';
+import type { OfferedIntent } from '../state.js';
 import {
   countMiss,
   generalDesk,
   handOver,
   intentLabel,
+  listWords,
   sayClarification,
   sayOwn,
   slotWords,
+  valueWords,
   type Reader,
   type Reply,
   type Turn,
@@ -35,10 +38,11 @@ export const clarificationReader: Reader = {
       const why = `${only} alone is likely, and taken (${percent(matter.confidence)})`;
       return actOnWishes(turn, [{ intent: only! }], why, taken);
     }
-    const choosing = candidates.map((intent) => ({
-      intent,
-      values: { ...storyFor(turn, intent), ...valuesFor(turn, intent).given },
-    }));
+    const choosing = candidates.map((intent) => {
+      const form = formOfIntent(turn.document, intent);
+      const meant = form ? codesPointedAt(turn, form) : {};
+      return { intent, values: { ...meant, ...storyFor(turn, intent), ...valuesFor(turn, intent).given } };
+    });
     return {
       state: { ...state, choosing, clarified: state.clarified + 1, outcome: null },
       says: sayClarification(turn, candidates),
@@ -87,24 +91,43 @@ function chosenBy(turn: Turn, offered: readonly OfferedIntent[]): OfferedIntent 
   const meant = hearing.onlySteers ? undefined : offered.find(({ intent }) => intent === accepted);
   if (meant) return meant;
   const fitting = fittingOptions(turn, offered);
-  return fitting.length === 1 ? fitting[0] : undefined;
+  return fitting.length === 1 ? fitting[0] : leaningTo(turn, offered);
+}
+
+/** How many times as likely as any other option one has to be for a message to be taken for it. */
+const LEANS = 3;
+
+/**
+ * The option that a message speaks of though the bot is not sure of it: it was asked for one of these, and this is by
+ * far the likeliest of all intents.
+ */
+function leaningTo({ hearing, matter }: Turn, offered: readonly OfferedIntent[]): OfferedIntent | undefined {
+  const [first, ...rest] = matter.ranking;
+  if (matter.decision !== 'ask' || hearing.onlySteers || hearing.says('no')) return undefined;
+  const isFar = rest.every(({ confidence }) => LEANS * confidence <= first!.confidence);
+  return isFar ? offered.find(({ intent }) => intent === first!.intent) : undefined;
 }
 
 /** Asks again, with what the message gave kept for the options it fits. */
 function askWhichAgain(turn: Turn, offered: readonly OfferedIntent[], why: string): Reply {
-  const fitting = new Set(fittingOptions(turn, offered).map(({ intent }) => intent));
-  const choosing = offered.map((option) =>
-    fitting.has(option.intent)
-      ? { ...option, values: { ...option.values, ...valuesFor(turn, option.intent).given } }
-      : option,
+  const given = new Map(
+    fittingOptions(turn, offered).map(({ intent }) => [intent, valuesFor(turn, intent).given] as const),
   );
-  const says = sayClarification(
-    turn,
-    offered.map(({ intent }) => intent),
-  );
-  const asked = (state: ConversationState) => ({ state: { ...state, choosing }, says, acts: [] });
+  const choosing = offered.map((option) => ({ ...option, values: { ...option.values, ...given.get(option.intent) } }));
+  const names = offered.map(({ intent }) => intent);
+  if (given.size === 0) {
+    const doing = countMiss(turn, (state) => ({ state, says: sayClarification(turn, names, state.tries), acts: [] }));
+    return { ...doing, why };
+  }
   // What fits an option is no failed try.
-  return { ...(fitting.size > 0 ? asked(turn.state) : countMiss(turn, asked)), why };
+  const values = [...given.values()].flatMap((own) => Object.values(own).map((value) => valueWords(turn, value)));
+  const noted = sayOwn(turn, 'noted', { values: listWords(turn, [...new Set(values)], 'conjunction') });
+  return {
+    state: { ...turn.state, choosing },
+    says: [...noted, ...sayClarification(turn, names)],
+    acts: [],
+    why: 'the answer fits more than one of the choices',
+  };
 }
 
 /** The answer to "which do you mean": a name, a place in the list, other words for it, or simply its details. */

@@ -2,6 +2,7 @@ import { customersName } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
+import { codesOffered } from '../pointing.js';
 import { startConversation, type ConversationState } from '../state.js';
 import {
   askAgain,
@@ -31,6 +32,19 @@ export function doesWhatIsAsked({ state, hearing, document, language, tag }: Tur
     leaving.length > 0 &&
     leaving.every(({ folded }) => folded.split(' ').some((word) => language.clauses.endsIt(word) && asked.has(word)))
   );
+}
+
+/** "LM-20419" – "cancel it": of an order that was named, this is a request, where the bot can cancel orders. */
+function cancelsWhatWasNamed(turn: Turn): Reply | null {
+  const { hearing, language, state } = turn;
+  const meant = acceptedIn(turn.recognition);
+  if (state.choosing === null || openForm(turn) || meant === null || isSmallTalk(turn, meant)) return null;
+  if (!hearing.onlySteers || !hearing.folded.split(' ').some((word) => language.clauses.endsIt(word))) return null;
+  const form = formOfIntent(turn.document, meant);
+  const held = form ? codesOffered(turn, form) : {};
+  if (Object.keys(held).length === 0) return null;
+  const free = { ...turn, state: { ...state, choosing: null, clarified: 0 } };
+  return actOnWishes(free, [{ intent: meant, held, within: [] }], `the customer wants ${meant} of what was named`);
 }
 
 /** Leaves what is open; a wish in the same message is done at once ("forget it, I want to buy a chain instead"). */
@@ -101,5 +115,6 @@ function startOver(turn: Turn): Reply | null {
 /** Words that steer the conversation itself, where they stand apart: leave, a person, help, repeat, start over. */
 export const commandReader: Reader = {
   name: 'command',
-  read: (turn) => askForPerson(turn) ?? leaveForm(turn) ?? startOver(turn) ?? repeat(turn) ?? help(turn),
+  read: (turn) =>
+    askForPerson(turn) ?? cancelsWhatWasNamed(turn) ?? leaveForm(turn) ?? startOver(turn) ?? repeat(turn) ?? help(turn),
 };

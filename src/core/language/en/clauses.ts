@@ -26,6 +26,13 @@ const BUT = /^(?:but|except)(?: |$)/;
 
 const ENDS_IT = /^(?:cancel|stop|end|drop|scrap|quit|abort|undo|bin|skip)$/;
 
+/** "Is it possible", "it says that": a word for nothing. */
+const IT_OF_NOTHING =
+  /(?:^| )(?:(?:is|was|would|will|might) it (?:be )?(?:possible|ok|okay|all ?right|too late|fine|easy|true)|(?:it|its|that|this) (?:says|seems|turns|looks|is possible|possible))(?= |$)/gu;
+const POINTS_BACK =
+  /(?:^| )(?:it|its|them|(?:this|that) one|(?:this|that)(?: \S+)?(?: then| please| instead| now| for me| thanks)*$)(?: |$)/u;
+const OF_ANOTHER = /(?:^| )(?:another|different|other)(?: |$)/u;
+
 const LETS_BE =
   /^(?:(?:no|ok|okay|oh|well|actually|please) )*(?:never ?mind|nvm|forget (?:it|that|about it)|leave (?:it|that|this)|(?:it )?(?:doesnt|does not) matter|no matter)(?: then| thanks| thank you| please)*$/;
 
@@ -56,6 +63,7 @@ export const CLAUSES: Clauses = {
   replaces: (folded) => / (?:instead|rather) /.test(` ${folded} `),
   endsIt: (word) => ENDS_IT.test(word),
   calledOff: (folded) => /^cancel \S+ \S+/.test(folded),
+  pointsBack: (folded) => POINTS_BACK.test(folded.replace(IT_OF_NOTHING, ' ')) && !OF_ANOTHER.test(folded),
   letsBe: (folded) => LETS_BE.test(folded),
   insteadAtEnd: /[,\s]+(?:instead|rather)\s*[.!]*\s*$/iu,
   isLittle: (word) => LITTLE.has(word),

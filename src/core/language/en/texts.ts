@@ -1,8 +1,12 @@
 /** What the bot says of its own accord, where it has no wording of its own. A list is for the first try, the next, and so on. */
 export const TEXTS = {
-  clarifyOne: 'Do you mean {choices}?',
+  clarifyOne: ['Do you mean {choices}?', 'Sorry, I did not follow. Do you mean {choices}? You can say “yes” or “no”.'],
   takenFor: 'I take it that this is about {choices}.',
-  clarify: 'Which do you mean: {choices}?',
+  clarify: [
+    'Which do you mean: {choices}?',
+    'Sorry, I did not follow. Which do you mean: {choices}? You can also say “neither”.',
+  ],
+  noted: 'Thank you, I have noted {values}.',
   help: 'I can help with these: {choices}.',
   helpNothing: 'I cannot do anything yet.',
   offerNext: 'You also asked for this: {wish}. Shall I go on with it?',

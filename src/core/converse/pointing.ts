@@ -1,0 +1,66 @@
+import { findEntity, findForm, kindOf, type Form, type Slot } from '../bot/document.js';
+import { patternFinder } from '../recognise/finders/pattern.js';
+import type { SlotValue } from '../recognise/value.js';
+import { foldPhrase } from '../text/foldPhrase.js';
+import { chooseVariant } from '../say/render.js';
+import { tokenise } from '../text/tokens.js';
+import { heldOf, type OfferedIntent } from './state.js';
+import { sayText, type Turn } from './turn.js';
+import type { Stretches } from './wishes.js';
+
+/** Codes are what they are on every day. */
+const ANY_DAY = '';
+
+const isCode = (turn: Turn, slot: Slot): boolean => kindOf(turn.document, slot) === 'pattern';
+
+/** The code of an entity among what a form holds. */
+function codeIn(turn: Turn, form: Form | undefined, values: OfferedIntent['values'], entity: string) {
+  const slot = form?.slots.find((own) => own.entity === entity && heldOf(values, own.name) !== undefined);
+  return slot && isCode(turn, slot) ? values[slot.name] : undefined;
+}
+
+/** The code of an entity that the bot gave when the last form was done: "Your order number is LM-40001". */
+function codeGiven(turn: Turn, form: Form | undefined, name: string): SlotValue | undefined {
+  const { document, language, state, tag } = turn;
+  const done = chooseVariant(form?.done, tag, state.turns);
+  const entity = findEntity(document, name);
+  if (done === null || !entity || state.open || state.outcome === 'cancelled') return undefined;
+  const find = patternFinder.prepare(entity, { language, region: document.region, vocabulary: new Set() });
+  return find(tokenise(sayText(turn, done, state).text), ANY_DAY)[0]?.value;
+}
+
+/**
+ * The codes that a form takes and that the conversation has just been about: "where is LM-20419" – "cancel it".
+ * @param within the words that ask for it; the whole message where it is left out
+ */
+export function codesPointedAt(turn: Turn, form: Form, within?: Stretches): Record<string, SlotValue> {
+  const { language, state, text } = turn;
+  const words = within ? within.map(({ start, end }) => text.slice(start, end)).join(' ') : text;
+  if (!language.clauses.pointsBack(foldPhrase(words).replace('?', ''))) return {};
+  const last = findForm(turn.document, state.last?.form);
+  return Object.fromEntries(
+    form.slots
+      .filter((slot) => isCode(turn, slot))
+      .flatMap((slot): [string, SlotValue][] => {
+        const code = codeIn(turn, last, state.last?.values ?? {}, slot.entity) ?? codeGiven(turn, last, slot.entity);
+        return code === undefined ? [] : [[slot.name, code]];
+      }),
+  );
+}
+
+/** The codes that the options of an open question hold and that a form takes too: all are about the same thing. */
+export function codesOffered(turn: Turn, form: Form): Record<string, SlotValue> {
+  const options = turn.state.choosing ?? [];
+  const formOf = ({ intent }: OfferedIntent) =>
+    findForm(turn.document, turn.document.intents.find(({ name }) => name === intent)?.form);
+  return Object.fromEntries(
+    form.slots
+      .filter((slot) => isCode(turn, slot))
+      .flatMap((slot): [string, SlotValue][] => {
+        const code = options
+          .map((option) => codeIn(turn, formOf(option), option.values, slot.entity))
+          .find((value) => value !== undefined);
+        return code === undefined ? [] : [[slot.name, code]];
+      }),
+  );
+}
