@@ -32,7 +32,7 @@ testManners('diner', {
   'several things': [
     {
       name: 'a plural of three letters',
-      lines: [['two fish pies and a soup delivered to 9 Mill Rise', /First two fish pies/]],
+      lines: [['two fish pies and soup delivered to 9 Mill Rise', /First two fish pies/]],
       slots: { dish: 'fish pie', portions: 2, address: '9 Mill Rise' },
     },
     {

@@ -346,8 +346,31 @@ testManners('cycleShop', {
   'several things': [
     {
       name: 'that do not pair off',
-      lines: [['a chain and two tyres', /one thing at a time. First chain/]],
+      lines: [['chains and two tyres', /one thing at a time. First chains/]],
       slots: { part: 'chain', quantity: undefined },
+    },
+    {
+      name: 'of which one is said to be one',
+      lines: ['a chain and two tyres'],
+      slots: { part: ['chain', 'tyre'], quantity: [1, 2] },
+    },
+    {
+      name: 'that are added, put right and taken off',
+      lines: [
+        'order two bells',
+        ['and three chains as well', /two bells and three chains|2 bell and 3 chain/i],
+        ['no, four chains', /2 bell and 4 chain/],
+        ['oh also a saddle', /2 bell, 4 chain and 1 saddle/],
+        ['and two more bells', /4 bell, 4 chain and 1 saddle/],
+        ['swap the saddle for a lock', /4 bell, 4 chain and 1 lock/],
+        ['without the chains', /4 bell and 1 lock/],
+      ],
+      slots: { part: ['bell', 'lock'], quantity: [4, 1] },
+    },
+    {
+      name: 'of which one is added and not counted',
+      lines: ['order two bells', ['and chains too', /one thing at a time. First 2 bell/]],
+      slots: { part: 'bell', quantity: 2 },
     },
     {
       name: 'that pair off',

@@ -9,6 +9,7 @@ import type { Recognition } from '../recognise/recognition.js';
 import { sameValue, type SlotValue } from '../recognise/value.js';
 import { holds, slotsIn } from '../say/condition.js';
 import { argumentsOf } from '../say/message.js';
+import { lineSlots, sayThings } from './orderLines.js';
 import { chooseVariant, renderMessage, wordingForTry } from '../say/render.js';
 import { localeOf, sayValue } from '../say/sayValue.js';
 import type { TextName } from '../say/engineTexts.js';
@@ -281,12 +282,19 @@ export function sayChanges(
   const values = state.open?.values ?? {};
   const untold = slots.filter((slot) => !told.includes(slot) && heldOf(values, slot) !== undefined);
   if (untold.length === 0) return [];
+  // Of several things each is told with its number.
+  const form = findForm(turn.document, state.open?.form);
+  const things = form ? lineSlots(turn.document, form) : null;
+  const ofThings =
+    things && Array.isArray(values[things.number])
+      ? untold.filter((slot) => slot === things.number || things.lists.includes(slot))
+      : [];
+  const words = [
+    ...(form && ofThings.length > 0 ? [sayThings(turn.document, form, values, turn.tag)] : []),
+    ...untold.filter((slot) => !ofThings.includes(slot)).map((slot) => valueWords(turn, values[slot]!)),
+  ];
   return sayOwn(turn, 'changed', {
-    values: listWords(
-      turn,
-      untold.map((slot) => valueWords(turn, values[slot]!)),
-      'conjunction',
-    ),
+    values: listWords(turn, words, 'conjunction'),
     slots: listWords(turn, untold.map(slotWords), 'conjunction'),
   });
 }

@@ -3,12 +3,14 @@ import { allWordings } from '../bot/localised.js';
 import { languageOf } from '../language/index.js';
 import type { Language } from '../language/language.js';
 import { namesNoDay } from '../recognise/finders/dates/noDay.js';
+import type { Candidate } from '../recognise/finders/finder.js';
 import type { SlotReading } from '../recognise/slots.js';
 import { sameValue, showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
 import { goneBy, mayBePast } from './past.js';
+import { orderWith, sayThings } from './orderLines.js';
 import { heldOf, type Values } from './state.js';
 import { nearHeld, settleEnds } from './stretch.js';
 
@@ -26,6 +28,8 @@ export interface GivenValues {
   between: { slot: string; values: Value[] } | null;
   /** What was taken first of several things that do not pair off. */
   firstOf: string | null;
+  /** Whether the values are those of a whole order, with what the message adds to it or puts right. */
+  ordered?: boolean;
 }
 
 /** Kinds of which a slot may hold several values, unless it says otherwise. */
@@ -49,6 +53,33 @@ function thingsOf(document: BotDocument, form: Form, readings: readonly SlotRead
 }
 
 /**
+ * The numbers of several things; "a sofa and two mattresses" counts the sofa as well.
+ * @param counted the slots that hold numbers
+ */
+function numbersOf(
+  text: string,
+  things: readonly SlotReading[],
+  readings: readonly SlotReading[],
+  { counted, one }: { counted: readonly Slot[]; one: RegExp },
+): SlotReading[] {
+  const numbers = readings.filter(({ slot }) => counted.some(({ name }) => name === slot));
+  const [slot, other] =
+    numbers.length > 0 ? [...new Set(numbers.map((number) => number.slot))] : counted.map((own) => own.name);
+  if (slot === undefined || other !== undefined) return numbers;
+  const { entity } = counted.find(({ name }) => name === slot)!;
+  const ones = things.flatMap((thing, at): SlotReading[] => {
+    const from = things[at - 1]?.end ?? 0;
+    if (numbers.some(({ start }) => start >= from && start < thing.end)) return [];
+    const found = one.exec(text.slice(from, thing.start));
+    if (!found) return [];
+    const start = from + found.index + found[0].indexOf(found[1]!);
+    const end = start + found[1]!.length;
+    return [{ slot, entity, start, end, text: text.slice(start, end), value: 1, why: 'it is said before a thing' }];
+  });
+  return [...numbers, ...ones].sort((a, b) => a.start - b.start);
+}
+
+/**
  * Of an order of several things, what can be kept: all of it where every thing has its own number, so that the values
  * pair off; else the first thing alone. A form that counts nothing keeps all.
  * @param readings in text order
@@ -65,14 +96,17 @@ function oneThing(
   const language = languageOf(document);
   if (!things || counted.length === 0) return all;
   if (language.values.areAlternatives(text.slice(things[0]!.end, things.at(-1)!.start))) return all;
-  const numbers = readings.filter(({ slot }) => counted.some(({ name }) => name === slot));
+  const numbers = numbersOf(text, things, readings, { counted, one: language.values.one });
   const pairs =
     numbers.length === things.length &&
     numbers.every((number, at) => {
       const [before, own] = [things[at - 1], things[at]!];
       return number.start >= (before?.end ?? 0) && number.start < own.end;
     });
-  if (pairs) return { ...all, paired: true };
+  if (pairs) {
+    const others = readings.filter((reading) => !counted.some(({ name }) => name === reading.slot));
+    return { ...all, readings: [...others, ...numbers].sort((a, b) => a.start - b.start), paired: true };
+  }
   const [first, second] = things as [SlotReading, SlotReading];
   // What stands before the second thing and after the last word that joins the two belongs to the second.
   const joint = language.values.joint.exec(text.slice(first.end, second.start))?.[0].length ?? 0;
@@ -170,7 +204,11 @@ const asksFor = (slot: Slot, word: string): boolean =>
 /** A text, and what was read in it. */
 interface Read {
   text: string;
+  /** The whole message, where the text is a part of it and all else is blank there. */
+  whole?: string;
   readings: readonly SlotReading[];
+  /** Every value found in the whole message; what is not wanted is no reading. */
+  found?: readonly Candidate[];
 }
 
 /** "Friday 5", or "5.30" where a time is asked for: a figure is an hour. */
@@ -241,7 +279,11 @@ function isReplaced(
   { changes }: Language,
   held: Readonly<Record<string, SlotValue>>,
 ): boolean {
-  if (!sameValue(value, held[slot]) || changes.tells(text.slice(0, start), text.slice(end)) >= 0) return false;
+  if (
+    ![heldOf(held, slot) ?? []].flat().some((own) => sameValue(own, value)) ||
+    changes.tells(text.slice(0, start), text.slice(end)) >= 0
+  )
+    return false;
   return readings.some((other) => other.slot === slot && other.start > end && !sameValue(other.value, value));
 }
 
@@ -286,12 +328,13 @@ function addedTo(
 export function gatherValues(
   document: BotDocument,
   form: Form,
-  { text, readings }: Read,
+  { text, whole = text, readings, found = [] }: Read,
   { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
 ): GivenValues {
   const language = languageOf(document);
+  const replaced = readings.filter((reading) => isReplaced({ text, readings }, reading, language, held));
   const meant = readings
-    .filter((reading) => !isReplaced({ text, readings }, reading, language, held))
+    .filter((reading) => !replaced.includes(reading))
     .map((reading) => newEnd(text, reading, language, held));
   const near = meant.map((reading) => {
     const own = inHalf(document, form, reading, held);
@@ -320,6 +363,9 @@ export function gatherValues(
     else between ??= { slot: slot.name, values: result.between };
   }
   Object.assign(given, addedTo(document, form, { text, given, held }));
+  const order = orderWith(document, form, { text, whole, given, readings: kept, replaced, found, held });
+  if (order) Object.assign(given, order.values);
+  const left = order?.lacksNumber ? sayThings(document, form, order.values, document.languages[0] ?? '') : firstOf;
   const unfit = settleEnds(document, form, { text, readings: kept, given, held });
   if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
   if (namesNoDay(tokenise(text), language)) {
@@ -327,5 +373,5 @@ export function gatherValues(
     const slot = days.find(({ name }) => name === asked) ?? days[0];
     if (slot) wrong.push({ slot: slot.name, text: 'noSuchDay' });
   }
-  return { given, wrong, between, firstOf };
+  return { given, wrong, between: order ? null : between, firstOf: left, ordered: order !== null };
 }

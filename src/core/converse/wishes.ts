@@ -54,7 +54,8 @@ export function replacesHeld(turn: Turn, open: OpenForm, within: Stretches): boo
     const fromHeld = own.some(
       ({ value }) => typeof value === 'string' && typeof held === 'string' && value.startsWith(`${held}/`),
     );
-    const both = own.some(({ value }) => sameValue(value, held)) && own.some(({ value }) => !sameValue(value, held));
+    const isHeld = ({ value }: SlotReading) => [held].flat().some((one) => sameValue(one, value));
+    const both = own.some(isHeld) && !own.every(isHeld);
     return fromHeld || both;
   });
 }
@@ -92,7 +93,12 @@ export function valuesFor(
   }
   // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
   const text = within ? blankOutside(turn.text, within, turn.language) : turn.text;
-  const gathered = gatherValues(turn.document, form, { text, readings }, { today: turn.now, held, asked });
+  const gathered = gatherValues(
+    turn.document,
+    form,
+    { text, whole: turn.text, readings, found: turn.recognition.entities },
+    { today: turn.now, held, asked },
+  );
   return { ...gathered, given: { ...byOneWord(turn, form, text), ...gathered.given } };
 }
 

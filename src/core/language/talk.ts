@@ -88,12 +88,18 @@ export interface ValueWords {
   areAlternatives: (between: string) => boolean;
   areOneChoice: (between: string) => boolean;
   areSum: (between: string) => boolean;
+  /** A word, as the first group, by which there is one of the thing that follows the words: "a large". */
+  one: RegExp;
   /** Up to the last word that joins two things. */
   joint: RegExp;
   /** "From four to seven": the last is what it is now. */
   hasGrown: (before: string, between: string) => boolean;
   /** Whether a slot's name or prompts ask for a day gone by, or may. */
   isOfThePast: (words: string) => boolean;
+  /** Whether words take off what is named behind them: "no", "without the". */
+  takesOff: (before: string) => boolean;
+  /** Whether a message gives something in the place of what was given before. */
+  putsInPlace: (text: string) => boolean;
   /** Whether a message gives something beside what was given before, and not in its place. */
   addsMore: (text: string) => boolean;
   /** Whether words in a slot's name or prompts ask for a day on which something has happened, and for no other. */

@@ -1,6 +1,6 @@
 import { variants, type Localised } from '../bot/localised.js';
 import type { SlotValue, Value } from '../recognise/value.js';
-import { readMessage, type MessagePart } from './message.js';
+import { argumentsFrom, readMessage, type MessagePart } from './message.js';
 import { asDate, fitStretch, localeOf, sayDate, sayValue } from './sayValue.js';
 
 /** What stands in the place of an argument that holds nothing, until the words around it are settled. */
@@ -38,7 +38,32 @@ class Renderer {
   }
 
   write(parts: readonly MessagePart[], count = ''): string {
-    return parts.reduce((text, part) => this.#add(text, part, count), '');
+    let text = '';
+    for (let at = 0; at < parts.length;) {
+      const run = argumentsFrom(parts, at);
+      const things = this.#thingsIn(run);
+      if (things.length > 0) {
+        const each = things.map((values) => new Renderer(values, this.#locale).write(run, count));
+        text += new Intl.ListFormat(this.#locale, { type: 'conjunction' }).format(each);
+        at += run.length;
+      } else text = this.#add(text, parts[at++]!, count);
+    }
+    return text;
+  }
+
+  /** The values for each thing of an order of several, each with its number: "two roses and a fern"; none otherwise. */
+  #thingsIn(run: readonly MessagePart[]): Values[] {
+    const lists = run.flatMap((part): { name: string; list: readonly Value[] }[] => {
+      const value = 'name' in part ? own(this.#values, part.name) : undefined;
+      return 'name' in part && Array.isArray(value) && value.length > 1 ? [{ name: part.name, list: value }] : [];
+    });
+    const [first, second] = lists;
+    const areCounted = lists.some(({ list }) => list.every((value) => typeof value === 'number'));
+    if (!first || !second || !areCounted || lists.some(({ list }) => list.length !== first.list.length)) return [];
+    return first.list.map((_, at) => ({
+      ...this.#values,
+      ...Object.fromEntries(lists.map(({ name, list }) => [name, list[at]!])),
+    }));
   }
 
   #add(text: string, part: MessagePart, count: string): string {

@@ -231,7 +231,7 @@ export const slotFillingReader: Reader = {
     const end =
       open.asked !== null && given[open.asked] !== undefined ? null : changeEnd(turn, { form, open }, given, plain);
     if (end) return end;
-    const further = furtherThings(heard.filling, given);
+    const further = gathered.ordered ? [] : furtherThings(heard.filling, given);
     for (const slot of further) delete given[slot];
     if (further.length > 0) gathered.firstOf = valueWords(turn, open.values[further[0]!]!);
     const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };

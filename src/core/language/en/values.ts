@@ -18,8 +18,11 @@ const HAS_HAPPENED =
 
 /** "And the gears too"; "too small" adds nothing. */
 const ADDS_MORE =
-  /(?:^|\P{L})(?:also|as\s+well|in\s+addition|on\s+top\s+of\s+that)(?=\P{L}|$)|(?:^|\P{L})too[\s.!,]*(?:please)?[\s.!]*$/iu;
+  /(?:^|\P{L})(?:also|add|throw\s+in|chuck\s+in|as\s+well|in\s+addition|on\s+top\s+of\s+that)(?=\P{L}|$)|(?:^|\P{L})too[\s.!,]*(?:please)?[\s.!]*$/iu;
 const IN_ITS_PLACE = /(?:^|\P{L})(?:make|instead|rather|change|swap|switch|only|just|not)(?=\P{L}|$)/iu;
+
+const TAKES_OFF =
+  /(?:^|\P{L})(?:no|not|without|drop|remove|lose|scrap|skip|minus|forget|cancel|leave\s+(?:out|off)|take\s+(?:out|off)|don['’]?t\s+(?:want|need))(?:\s+(?:the|any|those|that|my|more))?\s*$/iu;
 
 /** Measures, of which there may be a part. */
 const MEASURE =
@@ -33,6 +36,8 @@ const NAMED_BY_FIGURE =
 
 const EITHER = /^[\s,]*(?:or|\/)(?:[\s,]+\p{L}{1,6}){0,2}\s*$/iu;
 
+const ONE = /(?:^|\P{L})(an?|another)(?:\s+[\p{L}-]+){0,2}\s*$/iu;
+
 const JOINT = /^.*(?:,|\band\b|&|\+)/isu;
 const FROM = /(?:^|\s)from\s+$/iu;
 const TO = /^\s+to\s+$/iu;
@@ -42,9 +47,12 @@ export const VALUES: ValueWords = {
   areAlternatives: (between) => ALTERNATIVE.test(between),
   areOneChoice: (between) => EITHER.test(between),
   areSum: (between) => SUM.test(between) && !NO_SUM.test(between),
+  one: ONE,
   joint: JOINT,
   hasGrown: (before, between) => FROM.test(before) && TO.test(between),
   isOfThePast: (words) => OF_THE_PAST.test(words),
+  putsInPlace: (text) => IN_ITS_PLACE.test(text),
+  takesOff: (before) => TAKES_OFF.test(before),
   addsMore: (text) => ADDS_MORE.test(text) && !IN_ITS_PLACE.test(text),
   hasHappened: (words) => HAS_HAPPENED.test(words),
   isMeasure: (words) => MEASURE.test(words),
