@@ -343,6 +343,13 @@ testManners('cycleShop', {
       lines: ['can I order two bells', 'can I drop it off on Tuesday', ['collect', /2 bell, collect/]],
     },
   ],
+  'a reason': [
+    {
+      name: 'asks for nothing, whatever it resembles',
+      lines: ['can I order two bells', ['cos mine is broken and I want to complain', /By post/]],
+      slots: { part: 'bell', quantity: 2 },
+    },
+  ],
   'several things': [
     {
       name: 'that do not pair off',

@@ -129,6 +129,8 @@ export function readTurn(
   const again = (part: string) => (now === null ? recognition : recogniser.recognise(part, vectors, now));
   const parts = partsOf(hearing);
   const steers = hearing.content.length > 0 && hearing.content.length < hearing.clauses.length;
+  const matter = steers ? again(matterOf(hearing)) : recognition;
+  const givesReason = hearing.language.clauses.givesReason(hearing.folded);
   return {
     recogniser,
     document: recogniser.document,
@@ -136,7 +138,7 @@ export function readTurn(
     text,
     hearing,
     recognition,
-    matter: steers ? again(matterOf(hearing)) : recognition,
+    matter: state.open && givesReason ? asAside(matter) : matter,
     parts: parts.length > 1 ? parts.map((part) => ({ ...part, recognition: again(part.text) })) : [],
     vectors,
     tag: mainLanguage(recogniser.document),
@@ -144,6 +146,9 @@ export function readTurn(
     now,
   };
 }
+
+/** A reading of words that ask for nothing, whatever they resemble. */
+const asAside = (reading: Recognition): Recognition => ({ ...reading, intent: null, decision: 'none', candidates: [] });
 
 /** The form that is open, with its definition. */
 export function openForm(turn: Turn): { open: OpenForm; form: Form } | null {

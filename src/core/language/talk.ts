@@ -41,6 +41,8 @@ export interface Clauses {
   denies: (folded: string) => boolean;
   /** "But", "except". */
   makesException: (folded: string) => boolean;
+  /** Whether words give a reason for what was said before: "because the wheel came off". */
+  givesReason: (folded: string) => boolean;
   /** "Instead", "rather". */
   replaces: (folded: string) => boolean;
   /** Whether a word ends something: "cancel", "stop". */

@@ -82,6 +82,7 @@ function unknownValue(filling: Filling, own: Stretches): Say[] {
     words === '' ||
     words.split(/\s+/).length > 4 ||
     !saysSomething(words, turn.language) ||
+    turn.language.clauses.givesReason(turn.hearing.folded) ||
     turn.hearing.content.some(({ question }) => question)
   )
     return [];

@@ -22,6 +22,7 @@ const OFFERS_VALUE =
 const SAYS_WHAT_IS = /(?:^| )(?:its|it is|thats|that is|was|should be|number)(?: |$)/;
 
 const DENIES = /(?:^| )(?:wrong|not|change|different|isnt|incorrect)(?: |$)/;
+const BECAUSE = /^(?:(?:um|er|well|oh) )*(?:because|cause|cos|coz|cuz|bc)(?: |$)/;
 const BUT = /^(?:but|except)(?: |$)/;
 
 const ENDS_IT = /^(?:cancel|stop|end|drop|scrap|quit|abort|undo|bin|skip)$/;
@@ -59,6 +60,7 @@ export const CLAUSES: Clauses = {
   offersValue: (folded) => OFFERS_VALUE.test(folded),
   saysWhatIs: (folded) => SAYS_WHAT_IS.test(folded),
   denies: (folded) => DENIES.test(folded),
+  givesReason: (folded) => BECAUSE.test(folded),
   makesException: (folded) => BUT.test(folded),
   replaces: (folded) => / (?:instead|rather) /.test(` ${folded} `),
   endsIt: (word) => ENDS_IT.test(word),

@@ -13,7 +13,7 @@ const AROUND_NUMBER = new Set(
 const NO_VALUE_WORDS = new Set(
   `the a an one ones kind sort type version please thanks that this those these it its thats is be would will do i id ill we
   like want take have go with for to of my your our just only make can could think maybe then ok okay yes no sorry um er uh oh
-  them some any and on in at by need prefer go rather instead actually say`.split(/\s+/),
+  them some any and on in at by need prefer go rather instead actually say mean meant`.split(/\s+/),
 );
 
 /** Words around a place in a list that say nothing more. */
