@@ -3,7 +3,7 @@
   import type { Recommendation, Recommendations } from '$core/measure/recommend.js';
   import type { Gate } from '$core/recognise/gate.js';
   import Act from '../shared/Act.svelte';
-  import { percent } from '../shared/format.js';
+  import { decimals, percent } from '../shared/format.js';
   import NumberField from '../shared/NumberField.svelte';
   import CostCurve from './CostCurve.svelte';
 
@@ -90,8 +90,8 @@
         <strong class="figure">{recommendation.gate.ask.toFixed(2)}</strong>: {recommendation.then.toFixed(2)} a message,
         {percent(recommendation.accepted)} accepted. That saves
         {#if recommendation.saving}
-          {recommendation.saving.figure.toFixed(2)}, between {recommendation.saving.low.toFixed(2)} and
-          {recommendation.saving.high.toFixed(2)} on others like these{isSure(recommendation)
+          {decimals(recommendation.saving.figure)}, between {decimals(recommendation.saving.low)} and
+          {decimals(recommendation.saving.high)} on others like these{isSure(recommendation)
             ? '.'
             : ', so that it may save nothing.'}
         {/if}

@@ -6,6 +6,9 @@ export const percent = (share: number | null | undefined): string =>
 export const share = (value: number | null | undefined): string =>
   value === null || value === undefined ? '–' : value >= 0.995 ? '1.00' : value.toFixed(2).slice(1);
 
+/** A number of two decimals, with the sign that is printed for less than nothing. */
+export const decimals = (value: number): string => value.toFixed(2).replace('-', '−');
+
 /** A count with its noun. */
 export const counted = (number: number, one: string, many = `${one}s`): string =>
   `${number.toLocaleString('en-GB')} ${number === 1 ? one : many}`;
