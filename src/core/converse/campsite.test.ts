@@ -19,6 +19,13 @@ testManners('campsite', {
       ],
     },
   ],
+  'several things': [
+    {
+      name: 'of which the people are no number',
+      lines: [['book a tent pitch and a family pod from friday to sunday', /one thing at a time. First tent pitch/]],
+      slots: { pitch: 'tent pitch', people: undefined },
+    },
+  ],
   'a number that the bot gave': [
     {
       name: 'is not asked for',

@@ -375,6 +375,11 @@ testManners('cycleShop', {
       slots: { part: ['bell', 'lock'], quantity: [4, 1] },
     },
     {
+      name: 'one of which is more of the same',
+      lines: ['order two bells', ['and another three bells', /5/]],
+      slots: { part: 'bell', quantity: 5 },
+    },
+    {
       name: 'of which one is added and not counted',
       lines: ['order two bells', ['and chains too', /one thing at a time. First 2 bell/]],
       slots: { part: 'bell', quantity: 2 },

@@ -20,16 +20,15 @@ export interface LineSlots {
 type Line = Record<string, Value>;
 
 /**
- * The slots of a form that hold the things of an order; `null` where it counts nothing, or more than one thing. What
- * belongs to a thing stands beside its number in the read-back: "{quantity} {size} {plant}".
+ * The slots of a form that hold the things of an order: what belongs to a thing stands beside its number in the
+ * read-back, "{quantity} {size} {plant}". `null` where nothing does, or where several numbers are asked for.
  */
 export function lineSlots(document: BotDocument, form: Form): LineSlots | null {
   const [number, other] = form.slots.filter((slot) => kindOf(document, slot) === 'number');
   if (!number || other) return null;
   const lists = form.slots.filter((slot) => kindOf(document, slot) === 'list').map(({ name }) => name);
   const beside = allWordings(form.confirm).flatMap((text) => argumentsBeside(text, number.name));
-  const own = beside.filter((name) => lists.includes(name));
-  const things = own.length > 0 ? own : lists.slice(0, 1);
+  const things = beside.filter((name) => lists.includes(name));
   return things.length > 0 ? { number: number.name, lists: [...new Set(things)] } : null;
 }
 
@@ -102,7 +101,10 @@ interface Ordering {
 /** "And two roses as well": the order with the things that a message adds; `null` where it does not say how many. */
 function withMore(slots: LineSlots, lines: readonly Line[], more: readonly Line[], isOne: boolean): Line[] | null {
   const { number, lists } = slots;
-  const likeLast = Object.fromEntries(lists.map((name) => [name, lines.at(-1)![name]!]));
+  const last = lines.at(-1)!;
+  const likeLast: Line = Object.fromEntries(
+    lists.flatMap((name) => (last[name] === undefined ? [] : [[name, last[name]]])),
+  );
   const added = more.map((line): Line => ({ ...likeLast, ...(isOne ? { [number]: 1 } : {}), ...line }));
   return added.every((line) => line[number] !== undefined) ? together([...lines, ...added], slots) : null;
 }
@@ -177,17 +179,19 @@ export function orderWith(
   const ordered = (all: readonly Line[]): Ordered => ({ values: valuesOf(all, slots), lacksNumber: false });
   const rest = withLess(document, form, { text, whole, found }, { slots, lines });
   if (rest) return ordered(said.length > 1 ? rest : andThen(slots, rest, said[0]!));
+  const thing = slots.lists.at(-1)!;
   const first = readings.find(({ slot }) => slots.lists.includes(slot));
-  if (!first || heldOf(held, slots.lists.at(-1)!) === undefined) return null;
+  if (!first || heldOf(held, thing) === undefined) return null;
   const { values: words, clauses } = languageOf(document);
   const before = text.slice(0, first.start);
   const adds = words.addsMore(text) || (clauses.beginsByAdding(text) && !words.putsInPlace(text));
-  if (adds) {
+  // "And large" tells of what is ordered already.
+  if (adds && (heldOf(given, thing) !== undefined || heldOf(given, slots.number) !== undefined)) {
     const all = withMore(slots, lines, said, words.one.test(before));
     return all ? ordered(all) : { values: valuesOf(lines, slots), lacksNumber: true };
   }
   if (lines.length < 2 || said.length > 1) return null;
-  const former = replaced.find(({ slot }) => slot === slots.lists.at(-1))?.value;
+  const former = replaced.find(({ slot }) => slot === thing)?.value;
   const right = putRight(slots, lines, said[0]!, former);
   return right ? ordered(right) : null;
 }

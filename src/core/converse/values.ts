@@ -10,7 +10,7 @@ import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
 import { goneBy, mayBePast } from './past.js';
-import { orderWith, sayThings } from './orderLines.js';
+import { lineSlots, orderWith, sayThings } from './orderLines.js';
 import { heldOf, type Values } from './state.js';
 import { nearHeld, settleEnds } from './stretch.js';
 
@@ -52,21 +52,18 @@ function thingsOf(document: BotDocument, form: Form, readings: readonly SlotRead
   return most.length > 1 ? most : null;
 }
 
-/**
- * The numbers of several things; "a sofa and two mattresses" counts the sofa as well.
- * @param counted the slots that hold numbers
- */
+/** The numbers of several things; of an order, "a sofa and two mattresses" counts the sofa as well. */
 function numbersOf(
-  text: string,
+  document: BotDocument,
+  form: Form,
+  { text, readings }: Read,
   things: readonly SlotReading[],
-  readings: readonly SlotReading[],
-  { counted, one }: { counted: readonly Slot[]; one: RegExp },
 ): SlotReading[] {
-  const numbers = readings.filter(({ slot }) => counted.some(({ name }) => name === slot));
-  const [slot, other] =
-    numbers.length > 0 ? [...new Set(numbers.map((number) => number.slot))] : counted.map((own) => own.name);
-  if (slot === undefined || other !== undefined) return numbers;
-  const { entity } = counted.find(({ name }) => name === slot)!;
+  const numbers = readings.filter(({ slot }) => kindOfSlot(document, form, slot) === 'number');
+  const slots = lineSlots(document, form);
+  if (!slots?.lists.includes(things[0]!.slot)) return numbers;
+  const { one } = languageOf(document).values;
+  const { entity } = form.slots.find(({ name }) => name === slots.number)!;
   const ones = things.flatMap((thing, at): SlotReading[] => {
     const from = things[at - 1]?.end ?? 0;
     if (numbers.some(({ start }) => start >= from && start < thing.end)) return [];
@@ -74,7 +71,8 @@ function numbersOf(
     if (!found) return [];
     const start = from + found.index + found[0].indexOf(found[1]!);
     const end = start + found[1]!.length;
-    return [{ slot, entity, start, end, text: text.slice(start, end), value: 1, why: 'it is said before a thing' }];
+    const why = 'it is said before a thing';
+    return [{ slot: slots.number, entity, start, end, text: text.slice(start, end), value: 1, why }];
   });
   return [...numbers, ...ones].sort((a, b) => a.start - b.start);
 }
@@ -96,7 +94,7 @@ function oneThing(
   const language = languageOf(document);
   if (!things || counted.length === 0) return all;
   if (language.values.areAlternatives(text.slice(things[0]!.end, things.at(-1)!.start))) return all;
-  const numbers = numbersOf(text, things, readings, { counted, one: language.values.one });
+  const numbers = numbersOf(document, form, { text, readings }, things);
   const pairs =
     numbers.length === things.length &&
     numbers.every((number, at) => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { SlotValue } from '../recognise/value.js';
-import { argumentsOf, readMessage, renameArgument, showFault } from './message.js';
+import { argumentsBeside, argumentsOf, readMessage, renameArgument, showFault } from './message.js';
 import { chooseVariant, renderMessage, wordingForTry } from './render.js';
 import { allWordings } from '../bot/localised.js';
 import { ENGINE_TEXTS, TEXT_NAMES } from './engineTexts.js';
@@ -145,6 +145,27 @@ describe('a text that cannot be read', () => {
 });
 
 describe('wordings', () => {
+  it('says several things each with its number, where these stand side by side', () => {
+    const values = { n: [1, 2], size: 'small', thing: ['rose', 'fern'], way: ['post', 'van'] };
+    const said = (source: string) => renderMessage(source, values, 'en', 'GB');
+    expect(said('So {n, number} {size} {thing}, by {way}.')).toBe('So 1 small rose and 2 small fern, by post and van.');
+    expect(said('{n} of {thing}')).toBe('1 and 2 of rose and fern');
+    expect(said('{thing} {way}')).toBe('rose and fern post and van');
+    expect(renderMessage('{n} {thing}', { n: [1, 2, 3], thing: ['rose', 'fern'] }, 'en', 'GB')).toBe(
+      '1, 2 and 3 rose and fern',
+    );
+  });
+
+  it('knows what stands beside an argument', () => {
+    expect(argumentsBeside('So {n, number} {size} {thing}, by {way}.', 'n')).toEqual(['n', 'size', 'thing']);
+    expect(argumentsBeside('{n, plural, one {# thing} other {# things}} ({thing}) by {way}', 'n')).toEqual([
+      'n',
+      'thing',
+    ]);
+    expect(argumentsBeside('{kind} for {n}', 'n')).toEqual(['n']);
+    expect(argumentsBeside('{kind}', 'n')).toEqual([]);
+  });
+
   it('take turns, or follow the tries', () => {
     expect([0, 1, 2].map((at) => chooseVariant(['a', 'b'], 'en', at))).toEqual(['a', 'b', 'a']);
     expect([0, 1, 2].map((at) => wordingForTry(['a', 'b'], 'en', at))).toEqual(['a', 'b', 'b']);

@@ -201,23 +201,33 @@ export function argumentsOf(source: string): readonly MessageArgument[] {
   return result.ok ? result.message.arguments : [];
 }
 
+const BLANK = /^\s*$/u;
+const BLANK_OR_BRACKET = /^\s*\(?$/u;
+
 /** Arguments that stand side by side, from a place on, with the blanks between them. */
-export function argumentsFrom(parts: readonly MessagePart[], from: number): readonly MessagePart[] {
+export function argumentsFrom(
+  parts: readonly MessagePart[],
+  from: number,
+  between: RegExp = BLANK,
+): readonly MessagePart[] {
   const isArgument = (part: MessagePart | undefined) =>
     part?.part === 'value' || part?.part === 'number' || part?.part === 'plural';
-  const isBlank = (part: MessagePart | undefined) => part?.part === 'literal' && part.text.trim() === '';
+  const isBlank = (part: MessagePart | undefined) => part?.part === 'literal' && between.test(part.text);
   let to = from;
   if (isArgument(parts[to])) to++;
   while (to > from && isBlank(parts[to]) && isArgument(parts[to + 1])) to += 2;
   return parts.slice(from, to);
 }
 
-/** The arguments that stand side by side with one in a text, itself among them, in their order; none where it is not there. */
+/**
+ * The arguments that stand side by side with one in a text, in brackets or not, itself among them, in their order; none
+ * where it is not there.
+ */
 export function argumentsBeside(source: string, name: string): string[] {
   const result = readMessage(source);
   const parts = result.ok ? result.message.parts : [];
   for (let at = 0; at < parts.length; at++) {
-    const names = argumentsFrom(parts, at).flatMap((part) => ('name' in part ? [part.name] : []));
+    const names = argumentsFrom(parts, at, BLANK_OR_BRACKET).flatMap((part) => ('name' in part ? [part.name] : []));
     if (names.includes(name)) return names;
   }
   return [];
