@@ -15,7 +15,8 @@
 <span class="soft">
   {word}
   {moment(at)}, <Term means={TERMS.change}>change</Term>
-  {revision}{#if revision !== now}{' '}<strong>· the bot has changed since</strong>{/if}
+  {revision}
+  {#if revision !== now}<strong>· the bot has changed since</strong>{/if}
 </span>
 
 <style>
