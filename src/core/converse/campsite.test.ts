@@ -39,6 +39,16 @@ testManners('campsite', {
       ],
     },
   ],
+  'a number that the bot did not give': [
+    {
+      name: 'is asked for',
+      lines: ['book a family pod from friday to sunday for 2', ['forget it', /left/], ['cancel it', /booking number/]],
+    },
+    {
+      name: 'is asked for, whatever was answered in between',
+      lines: ['book a family pod from friday to sunday for 2', 'forget it', 'thanks', ['cancel it', /booking number/]],
+    },
+  ],
   'leaving is not always leaving': [
     {
       name: 'the request itself',

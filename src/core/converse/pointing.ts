@@ -1,8 +1,8 @@
-import { findEntity, findForm, kindOf, type Form, type Slot } from '../bot/document.js';
+import { findEntity, findForm, formOfIntent, kindOf, type Form, type Slot } from '../bot/document.js';
+import { allWordings } from '../bot/localised.js';
 import { patternFinder } from '../recognise/finders/pattern.js';
-import type { SlotValue } from '../recognise/value.js';
+import { sameValue, type SlotValue } from '../recognise/value.js';
 import { foldPhrase } from '../text/foldPhrase.js';
-import { chooseVariant } from '../say/render.js';
 import { tokenise } from '../text/tokens.js';
 import { heldOf, type OfferedIntent } from './state.js';
 import { sayText, type Turn } from './turn.js';
@@ -21,12 +21,25 @@ function codeIn(turn: Turn, form: Form | undefined, values: OfferedIntent['value
 
 /** The code of an entity that the bot gave when the last form was done: "Your order number is LM-40001". */
 function codeGiven(turn: Turn, form: Form | undefined, name: string): SlotValue | undefined {
-  const { document, language, state, tag } = turn;
-  const done = chooseVariant(form?.done, tag, state.turns);
+  const { document, language, state } = turn;
   const entity = findEntity(document, name);
-  if (done === null || !entity || state.open || state.outcome === 'cancelled') return undefined;
+  // What was left undone has no number, and is not remembered.
+  const held = Object.entries(state.last?.values ?? {});
+  const isDone = held.length > 0 && held.every(([slot, value]) => sameValue(heldOf(state.remembered, slot), value));
+  if (!entity || state.open || state.lastReference === null || !isDone) return undefined;
   const find = patternFinder.prepare(entity, { language, region: document.region, vocabulary: new Set() });
-  return find(tokenise(sayText(turn, done, state).text), ANY_DAY)[0]?.value;
+  return allWordings(form?.done).flatMap((done) => find(tokenise(sayText(turn, done, state).text), ANY_DAY))[0]?.value;
+}
+
+/** What is known of the codes that a form takes, by slot. */
+function codesOf(turn: Turn, form: Form, known: (entity: string) => SlotValue | undefined): Record<string, SlotValue> {
+  const codes = form.slots.filter((slot) => isCode(turn, slot));
+  return Object.fromEntries(
+    codes.flatMap(({ name, entity }): [string, SlotValue][] => {
+      const code = known(entity);
+      return code === undefined ? [] : [[name, code]];
+    }),
+  );
 }
 
 /**
@@ -38,29 +51,19 @@ export function codesPointedAt(turn: Turn, form: Form, within?: Stretches): Reco
   const words = within ? within.map(({ start, end }) => text.slice(start, end)).join(' ') : text;
   if (!language.clauses.pointsBack(foldPhrase(words).replace('?', ''))) return {};
   const last = findForm(turn.document, state.last?.form);
-  return Object.fromEntries(
-    form.slots
-      .filter((slot) => isCode(turn, slot))
-      .flatMap((slot): [string, SlotValue][] => {
-        const code = codeIn(turn, last, state.last?.values ?? {}, slot.entity) ?? codeGiven(turn, last, slot.entity);
-        return code === undefined ? [] : [[slot.name, code]];
-      }),
+  return codesOf(
+    turn,
+    form,
+    (entity) => codeIn(turn, last, state.last?.values ?? {}, entity) ?? codeGiven(turn, last, entity),
   );
 }
 
 /** The codes that the options of an open question hold and that a form takes too: all are about the same thing. */
 export function codesOffered(turn: Turn, form: Form): Record<string, SlotValue> {
   const options = turn.state.choosing ?? [];
-  const formOf = ({ intent }: OfferedIntent) =>
-    findForm(turn.document, turn.document.intents.find(({ name }) => name === intent)?.form);
-  return Object.fromEntries(
-    form.slots
-      .filter((slot) => isCode(turn, slot))
-      .flatMap((slot): [string, SlotValue][] => {
-        const code = options
-          .map((option) => codeIn(turn, formOf(option), option.values, slot.entity))
-          .find((value) => value !== undefined);
-        return code === undefined ? [] : [[slot.name, code]];
-      }),
+  return codesOf(turn, form, (entity) =>
+    options
+      .map(({ intent, values }) => codeIn(turn, formOfIntent(turn.document, intent), values, entity))
+      .find((value) => value !== undefined),
   );
 }

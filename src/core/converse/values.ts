@@ -4,6 +4,7 @@ import { languageOf } from '../language/index.js';
 import type { Language } from '../language/language.js';
 import { namesNoDay } from '../recognise/finders/dates/noDay.js';
 import type { Candidate } from '../recognise/finders/finder.js';
+import { mainLanguage } from '../recognise/reading.js';
 import type { SlotReading } from '../recognise/slots.js';
 import { sameValue, showValue, type SlotValue, type Value } from '../recognise/value.js';
 import type { TextName } from '../say/engineTexts.js';
@@ -363,7 +364,7 @@ export function gatherValues(
   Object.assign(given, addedTo(document, form, { text, given, held }));
   const order = orderWith(document, form, { text, whole, given, readings: kept, replaced, found, held });
   if (order) Object.assign(given, order.values);
-  const left = order?.lacksNumber ? sayThings(document, form, order.values, document.languages[0] ?? '') : firstOf;
+  const left = order?.lacksNumber ? sayThings(document, form, order.values, mainLanguage(document)) : firstOf;
   const unfit = settleEnds(document, form, { text, readings: kept, given, held });
   if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
   if (namesNoDay(tokenise(text), language)) {

@@ -181,7 +181,9 @@
 <section class="sheet" bind:this={sheet} aria-label="Lines of the test set">
   <p class="told">
     {counted(all, 'line')}
-    {#each told as [number, words] (words)}<span class="flag">· {number} {words} </span>{/each}
+    {#each told as [number, words] (words)}
+      <span class="flag">· {number} {words}</span>
+    {/each}
     {#if all > lines.length}
       <span class="flag">· the first {counted(lines.length, 'line')} can be worked on here</span>
     {/if}
