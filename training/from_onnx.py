@@ -1,4 +1,4 @@
-"""Brings a BERT encoder of whole eight-bit numbers, as an ONNX file has it, to the form that `encoder.py` begins from.
+"""Brings a BERT encoder, as an ONNX file has it (float, or whole eight-bit numbers), to the form that `encoder.py` begins from.
 
 The matrices of such a file have no names of their own; they are found by the bias that is added to what they give.
 """
@@ -14,6 +14,7 @@ from onnx import numpy_helper
 from safetensors.torch import save_file
 
 QUANTISED = "_quantized"
+PRODUCTS = ("MatMul", "MatMulInteger")
 
 
 def main() -> None:
@@ -36,7 +37,7 @@ def main() -> None:
 
     def matrix_before(value: str) -> str:
         node = maker[value]
-        while node.op_type != "MatMulInteger":
+        while node.op_type not in PRODUCTS:
             before = [maker[name] for name in node.input if name in maker]
             by_kind = {one.op_type: one for one in before}
             node = by_kind.get("MatMulInteger") or by_kind.get("Cast") or by_kind["Mul"]
@@ -54,7 +55,7 @@ def main() -> None:
             product = next(other for other in node.input if other != name and other in maker)
             weights[name.replace(".bias", ".weight")] = torch.tensor(whole(matrix_before(product))).T.contiguous()
     for name in ("word_embeddings", "position_embeddings", "token_type_embeddings"):
-        weights[f"embeddings.{name}.weight"] = torch.tensor(whole(f"embeddings.{name}.weight{QUANTISED}"))
+        weights[f"embeddings.{name}.weight"] = torch.tensor(whole(f"embeddings.{name}.weight"))
     for part in ("weight", "bias"):
         weights[f"embeddings.LayerNorm.{part}"] = torch.tensor(plain(f"embeddings.LayerNorm.{part}"))
     options.out.mkdir(parents=True, exist_ok=True)

@@ -160,7 +160,7 @@ testManners('campsite', {
     {
       name: 'a question that is not sure is offered',
       lines: [
-        ['the people next door were loud, cancel SM-1042 and give me the road name', /Shall I cancel/],
+        ['the people next door were loud, cancel SM-1042 and give me the lane', /Shall I cancel/],
         ['yes', /cancelled.*where/],
         ['yes', /Sallow Lane/],
       ],

@@ -2,7 +2,7 @@ import { customersName } from '../../bot/customersName.js';
 import { findIntent, formOfIntent } from '../../bot/document.js';
 import { actOnWishes } from '../act.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
-import { codesOffered } from '../pointing.js';
+import { codesOffered, codesPointedAt } from '../pointing.js';
 import { startConversation, type ConversationState } from '../state.js';
 import {
   askAgain,
@@ -41,7 +41,9 @@ function cancelsWhatWasNamed(turn: Turn): Reply | null {
   if (state.choosing === null || openForm(turn) || meant === null || isSmallTalk(turn, meant)) return null;
   if (!hearing.onlySteers || !hearing.folded.split(' ').some((word) => language.clauses.endsIt(word))) return null;
   const form = formOfIntent(turn.document, meant);
-  const held = form ? codesOffered(turn, form) : {};
+  if (!form) return null;
+  const offered = codesOffered(turn, form);
+  const held = Object.keys(offered).length > 0 ? offered : codesPointedAt(turn, form);
   if (Object.keys(held).length === 0) return null;
   const free = { ...turn, state: { ...state, choosing: null, clarified: 0 } };
   return actOnWishes(free, [{ intent: meant, held, within: [] }], `the customer wants ${meant} of what was named`);

@@ -45,6 +45,10 @@ import type { GivenValues } from '../values.js';
 const asksNothing = ({ question, request, folded }: Clause, { naming }: Language): boolean =>
   !question && !request && !naming.isVerb(folded.split(' ')[0]!);
 
+/** "Make it leave Tuesday" alters what is read back, whatever other intent is taught with such words. */
+const altersIt = ({ question, request, folded }: Clause, { clauses }: Language): boolean =>
+  !question && !request && clauses.alters(folded) && clauses.pointsBack(folded);
+
 /** The other wishes of a message, beside what it says to the read-back. */
 function otherWishes(turn: Turn, form: Form, open: OpenForm): Wanted[] {
   const current = open.intent;
@@ -60,7 +64,7 @@ function otherWishes(turn: Turn, form: Form, open: OpenForm): Wanted[] {
   const isNamed = () => namedSlots(turn, form, open).some(({ name }) => given.includes(name));
   const answers =
     given.length > 0 &&
-    (content.every((clause) => asksNothing(clause, turn.language)) ||
+    (content.every((clause) => asksNothing(clause, turn.language) || altersIt(clause, turn.language)) ||
       (content.every(({ question }) => !question) && isNamed()));
   const isOther = accepted !== null && accepted !== current && !isSmallTalk(turn, accepted);
   if (isOther && !answers && !saysOnlyValues(turn)) {
