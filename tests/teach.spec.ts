@@ -341,7 +341,7 @@ test('what the probe read can be taught, and added to a test set', async ({ page
 test('the probe and a turn in Try tell why a message was read as it was', async ({ page }) => {
   await visit(page, `${server.url}/bots/1/teach?intent=order_plants`);
   await modelCurrent(page);
-  await probe(page, 'plese pop four thyme by, not roses');
+  await probe(page, 'plese send four thyme, not roses');
   await page.getByRole('button', { name: 'Why', exact: true }).click();
   const why = page.getByRole('region', { name: 'Why it was read so' });
   await expect(why.getByText('For order_plants')).toBeVisible();
