@@ -84,7 +84,7 @@ try {
   await page.getByRole('textbox', { name: /^Probe/ }).fill('hi could you pop four thyme by for me tomorrow');
   await page.getByTestId('probe-decision').waitFor();
   await shoot(page, 'teach');
-  await page.getByRole('textbox', { name: /^Probe/ }).fill('plese pop four thyme by on friday, not roses');
+  await page.getByRole('textbox', { name: /^Probe/ }).fill('can i get four thyme on friday plese, not roses');
   await page.getByRole('button', { name: 'Why', exact: true }).click();
   await page.getByText('Nearest utterances').waitFor();
   await shoot(page, 'why');

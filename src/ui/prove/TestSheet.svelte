@@ -276,6 +276,11 @@
     color: var(--asked);
   }
 
+  /* Items of a list follow each other without a blank. */
+  .flag + .flag {
+    margin-inline-start: 0.25em;
+  }
+
   .none {
     padding: 1rem 0;
   }
