@@ -1,4 +1,4 @@
-"""Brings a BERT encoder, as an ONNX file has it (float, or whole eight-bit numbers), to the form that `encoder.py` begins from.
+"""Brings a BERT encoder kept as ONNX, in floats or eight bits, to the form that `encoder.py` begins from.
 
 The matrices of such a file have no names of their own; they are found by the bias that is added to what they give.
 """
