@@ -21,6 +21,9 @@ export class Figures {
   #busy = false;
   /** Questions for better levels that are not answered yet. */
   #looked = 0;
+  /** What the worker was last given and asked, as text: the same is not sent again, since the answer would be the same. */
+  #taken = '';
+  #recommended = '';
 
   constructor() {
     this.#worker.addEventListener('message', ({ data }: MessageEvent<GateAnswer>) => {
@@ -48,7 +51,12 @@ export class Figures {
   }
 
   takeUp(messages: readonly GatedMessage[]): void {
-    this.#ask({ ask: 'take up', messages: messages.map(({ expected, top }) => ({ expected, top: [...top] })) });
+    const plain = messages.map(({ expected, top }) => ({ expected, top: [...top] }));
+    const taken = JSON.stringify(plain);
+    if (taken === this.#taken) return;
+    this.#taken = taken;
+    this.#recommended = '';
+    this.#ask({ ask: 'take up', messages: plain });
   }
 
   tell(gate: Gate, costs: GateCosts): void {
@@ -56,10 +64,15 @@ export class Figures {
     this.#send();
   }
 
+  /** Looks for better levels, if the messages, the gate or the costs are others than those last looked with. */
   recommend(gate: Gate, costs: GateCosts): void {
+    const request: GateRequest = { ask: 'recommend', gate: $state.snapshot(gate), costs: { ...costs } };
+    const recommended = JSON.stringify(request);
+    if (recommended === this.#recommended) return;
+    this.#recommended = recommended;
     this.#looked++;
     this.looking = true;
-    this.#ask({ ask: 'recommend', gate: $state.snapshot(gate), costs: { ...costs } });
+    this.#ask(request);
   }
 
   close(): void {
