@@ -64,10 +64,17 @@ export interface Turn {
   now: string | null;
 }
 
-/** What a message says of the matter, as one text. "Forget it, a walk instead" speaks of a walk: it has left the rest. */
+/**
+ * What a message says of the matter, as one text, without what joins it to the rest ("yes and book a new one"). "Forget
+ * it, a walk instead" speaks of a walk: it has left the rest.
+ */
 export function matterOf(hearing: Hearing): string {
-  const text = hearing.content.map((clause) => clause.text).join(' ');
-  return hearing.says('leave') ? text.replace(hearing.language.clauses.insteadAtEnd, '') : text;
+  const { leading, insteadAtEnd } = hearing.language.clauses;
+  const text = hearing.content
+    .map((clause) => clause.text)
+    .join(' ')
+    .replace(leading, '');
+  return hearing.says('leave') ? text.replace(insteadAtEnd, '') : text;
 }
 
 /** The texts whose sentence vectors a turn needs: of the message, and of its parts where it has several. */

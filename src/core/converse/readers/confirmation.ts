@@ -3,7 +3,7 @@ import type { Language } from '../../language/language.js';
 import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
 import { askWhichSlot, changeEnd, type SlotFit } from '../ends.js';
-import type { Clause } from '../hear.js';
+import { partsOf, type Clause } from '../hear.js';
 import { bareNumber, numberFor, type BareNumber } from '../fits.js';
 import { askForNamed, namedSlots } from '../named.js';
 import { foldPhrase } from '../../text/foldPhrase.js';
@@ -232,8 +232,8 @@ function leaveForm(turn: Turn, form: Form): Reply {
 /** A question or a request beside a yes that the gate is unsure of is asked about once the form is done. */
 function askAboutRest(turn: Turn, done: Doing): Doing {
   const { state } = done;
-  const asks =
-    turn.hearing.content.some(({ question, request }) => question || request) && turn.matter.decision === 'ask';
+  const said = [...turn.hearing.content, ...partsOf(turn.hearing)];
+  const asks = said.some(({ question, request }) => question || request) && turn.matter.decision === 'ask';
   if (!asks || state.open || state.offered || state.choosing) return done;
   const candidates = offeredCandidates(turn);
   if (candidates.length === 0) return done;
