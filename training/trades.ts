@@ -42,12 +42,22 @@ export function tradeBot(trade: string, lines: readonly CorpusLine[]): BotDocume
   return { ...emptyBot(trade), intents: names.map((name) => ({ name, utterances: taught(name) })) };
 }
 
-/** The trades that no encoder learns from, as bots with the lines of their customers. */
-export function tradesKeptApart(): Trial[] {
+/** All trades of the corpus, as bots with the lines of their customers. */
+export function allTrades(): Trial[] {
   const folder = path.join(import.meta.dirname, 'corpus');
   const corpus = readCorpus(readdirSync(folder).map((name) => readFileSync(path.join(folder, name), 'utf8')));
-  return KEPT_APART.map((name) => {
-    const lines = corpus.get(name)!;
-    return { name, document: tradeBot(name, lines), lines: lines.filter(({ style }) => style !== UTTERANCE) };
-  });
+  return [...corpus].map(([name, lines]) => ({
+    name,
+    document: tradeBot(name, lines),
+    lines: lines.filter(({ style }) => style !== UTTERANCE),
+  }));
 }
+
+/** The trades that no encoder learns from. */
+export function tradesKeptApart(): Trial[] {
+  const trades = new Map(allTrades().map((trade) => [trade.name, trade]));
+  return KEPT_APART.map((name) => trades.get(name)!);
+}
+
+/** The trades that an encoder learns from. */
+export const tradesLearnedFrom = (): Trial[] => allTrades().filter(({ name }) => !KEPT_APART.includes(name));

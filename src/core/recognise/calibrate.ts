@@ -87,7 +87,7 @@ export function fitCalibration(
  * differ from each other; and what lies outside is nearer to a bot than the background is (in units of the temperature).
  */
 const HELD_OUT_IS_HARDER = 1.2;
-const NEARER_OUTSIDE = 0.75;
+const NEARER_OUTSIDE = 0.25;
 
 /** The calibration for customers' messages, from that of held-out utterances. */
 export function forMessages({ temperature, outsideOffset }: Calibration): Calibration {
