@@ -78,6 +78,15 @@ testManners('campsite', {
       slots: { quantity: 2, place: 'pitch 9' },
     },
     {
+      name: 'one more request is no quantity',
+      lines: [
+        'bring 2 bags of firewood to pitch 9',
+        'oh and one more request',
+        ['in the afternoon', /2 firewood.*pitch 9/],
+      ],
+      slots: { quantity: 2, place: 'pitch 9' },
+    },
+    {
       name: 'a value alone is no other request',
       lines: ['can you bring gas', '3', ['the day after tomorrow', /Morning, afternoon or evening/], 'in the morning'],
       slots: { quantity: 3, when: 'morning' },

@@ -194,6 +194,14 @@ function isNumberOf(
   return thing !== undefined && !asksFor(slot!, thing);
 }
 
+/** "One more order" counts no goods, unless the slot asks for orders. */
+function isFurtherWish(document: BotDocument, form: Form, text: string, { slot: name, end }: SlotReading): boolean {
+  const slot = form.slots.find((item) => item.name === name);
+  if (kindOf(document, slot) !== 'number') return false;
+  const wish = languageOf(document).values.furtherWish.exec(text.slice(end))?.[1];
+  return wish !== undefined && !asksFor(slot!, wish);
+}
+
 /** Whether a slot's name, entity or prompts have a word in them. */
 const asksFor = (slot: Slot, word: string): boolean =>
   [slot.name, slot.entity, ...allWordings(slot.prompts)].some((words) =>
@@ -343,7 +351,7 @@ export function gatherValues(
   });
   const hours = asHours(document, form, { text, readings: near }, { held, asked });
   const counting = asOneChoice(text, hours, language).filter(
-    (reading) => !isSpan(document, form, text, reading) && !isNumberOf(document, form, text, reading),
+    (reading) => ![isSpan, isNumberOf, isFurtherWish].some((is) => is(document, form, text, reading)),
   );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);
   const given: Record<string, SlotValue> = {};

@@ -110,6 +110,8 @@ export interface ValueWords {
   isMeasure: (words: string) => boolean;
   /** A unit of time after a figure, as the first group. */
   span: RegExp;
+  /** Something further that is wanted of the business, after its count, as the first group: “one” _more order_. */
+  furtherWish: RegExp;
   /** A thing that a figure after it names one of, as the first group. */
   namedByFigure: RegExp;
   /** Whether the words of a time tell the half of the day. */

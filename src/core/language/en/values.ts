@@ -31,6 +31,8 @@ const MEASURE =
 const SPAN = /^\s+(?:more\s+)?(day|night|week|month|year|hour|minute|fortnight)s?(?=\P{L}|$)/iu;
 
 /** What a figure after it names one of: "pitch 9", "room 12". */
+const FURTHER_WISH =
+  /^\s*(?:more|other|further)\s+(thing|question|request|order|job|problem|issue|favou?r|enquiry|query)s?(?![\p{L}\p{N}])/iu;
 const NAMED_BY_FIGURE =
   /(?:^|\P{L})(pitch|plot|room|table|flat|apartment|unit|bay|berth|gate|stand|stall|seat|row|cabin|chalet|lodge|pod|cottage|building|block|floor|level|ward|zone|platform|terminal|lane|locker|desk|door|house|track|court|pen|mooring|line|page|step|junction|exit)\s+(?:no\.?\s+|number\s+)?$/iu;
 
@@ -57,6 +59,7 @@ export const VALUES: ValueWords = {
   hasHappened: (words) => HAS_HAPPENED.test(words),
   isMeasure: (words) => MEASURE.test(words),
   span: SPAN,
+  furtherWish: FURTHER_WISH,
   namedByFigure: NAMED_BY_FIGURE,
   tellsHalfOfDay: (words) => HALF_OF_DAY.test(words),
 };
