@@ -458,7 +458,7 @@ function judge(model: IntentModel, { problem, whole, texts, leftOut, vectors }: 
  */
 const FEW_INTENTS = 5;
 const ENOUGH_INTENTS = 8;
-const CAUTION = 10;
+const CAUTION = 8;
 
 const cautionOf = (intents: number): number =>
   CAUTION * Math.min(1, Math.max(0, (ENOUGH_INTENTS - intents) / (ENOUGH_INTENTS - FEW_INTENTS)));
