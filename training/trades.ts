@@ -43,7 +43,7 @@ export function tradeBot(trade: string, lines: readonly CorpusLine[]): BotDocume
 }
 
 /** All trades of the corpus, as bots with the lines of their customers. */
-export function allTrades(): Trial[] {
+function allTrades(): Trial[] {
   const folder = path.join(import.meta.dirname, 'corpus');
   const corpus = readCorpus(readdirSync(folder).map((name) => readFileSync(path.join(folder, name), 'utf8')));
   return [...corpus].map(([name, lines]) => ({
