@@ -26,5 +26,7 @@ export const HOSTILE_TEXTS: readonly (readonly [string, string])[] = [
   ['lines', 'yes\n'.repeat(800)],
   ['commas', 'no, '.repeat(900)],
   ['steering', 'cancel it no wait yes please thanks '.repeat(100)],
+  ['an agreement without end', `${'ok '.repeat(1300)}zzz`],
+  ['haste without end', `evening ${'right now '.repeat(20)}zzz team`],
   ['addresses', '12 Mill Lane, Dunlow, '.repeat(150)],
 ];

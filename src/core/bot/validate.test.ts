@@ -73,6 +73,25 @@ describe('readBot', () => {
       /cannot be read/,
     ],
     [
+      'a pattern that every message would wait for',
+      { ...base, entities: [{ name: 'e', kind: 'pattern', pattern: '(\\w+\\s*){1,1000}x' }] },
+      'entities[0].pattern',
+      /too heavy.*\{1,20\}/,
+    ],
+    [
+      'patterns that are too heavy together',
+      {
+        ...base,
+        entities: Array.from({ length: 200 }, (_, at) => ({
+          name: `e${at}`,
+          kind: 'pattern',
+          pattern: `${'[A-Z]{1,60}\\d{1,40}'}-${at}`,
+        })),
+      },
+      'entities',
+      /too heavy together/,
+    ],
+    [
       'a pattern entity without one',
       { ...base, entities: [{ name: 'e', kind: 'pattern' }] },
       'entities[0].pattern',

@@ -3,7 +3,7 @@ import { changeValuesInRule, conditionFault, slotsIn } from '../say/condition.js
 import { readMessage, showFault } from '../say/message.js';
 import { TEXT_NAMES } from '../say/engineTexts.js';
 import { closest } from '../text/distance.js';
-import { compilePattern, PatternError } from '../text/pattern.js';
+import { compilePattern, HEAVIEST_PATTERN, HEAVIEST_PATTERNS, PatternError, weightOf } from '../text/pattern.js';
 import {
   findEntity,
   findForm,
@@ -52,6 +52,29 @@ function conditionFaults(rule: unknown, path: string, slots: readonly string[]):
     .map((name) => ({ path, message: `there is no slot "${name}" in this form${quoteNear(name, slots)}` }));
 }
 
+const tooHeavy = (pattern: string): string =>
+  `the pattern "${shorten(pattern)}" is too heavy: each message would take long to read. Repeat fewer times, such as {1,20} for {1,1000}, or make two entities of it`;
+
+/** The faults of all patterns together, which every message is read with. */
+function patternsFaults(entities: readonly Entity[]): Fault[] {
+  let weight = 0;
+  for (const { kind, pattern } of entities) if (kind === 'pattern' && pattern) weight += safeWeight(pattern);
+  if (weight <= HEAVIEST_PATTERNS) return [];
+  const message =
+    'have patterns that are too heavy together: each message would take long to read. Use fewer, or simpler ones';
+  return [{ path: 'entities', message }];
+}
+
+/** The weight of a pattern; none where it cannot be read, which is told of the entity itself. */
+function safeWeight(pattern: string): number {
+  try {
+    return weightOf(compilePattern(pattern));
+  } catch (error) {
+    if (!(error instanceof PatternError)) throw error;
+    return 0;
+  }
+}
+
 function entityFaults(entity: Entity, path: string): Fault[] {
   if (isBuiltInKind(entity.name) && entity.kind !== entity.name) {
     return [{ path: `${path}.name`, message: `"${entity.name}" is a built-in kind; choose another name` }];
@@ -61,8 +84,8 @@ function entityFaults(entity: Entity, path: string): Fault[] {
     return [{ path: `${path}.pattern`, message: 'is missing: an entity of kind pattern needs one, such as AB-\\d{4}' }];
   }
   try {
-    compilePattern(entity.pattern);
-    return [];
+    const weight = weightOf(compilePattern(entity.pattern));
+    return weight > HEAVIEST_PATTERN ? [{ path: `${path}.pattern`, message: tooHeavy(entity.pattern) }] : [];
   } catch (error) {
     if (!(error instanceof PatternError)) throw error;
     return [{ path: `${path}.pattern`, message: error.message }];
@@ -165,6 +188,7 @@ export function validateReferences(document: BotDocument): Fault[] {
   return [
     ...repeatedFaults(document),
     ...document.entities.flatMap((entity, index) => entityFaults(entity, `entities[${index}]`)),
+    ...patternsFaults(document.entities),
     ...document.intents.flatMap((intent, index) => intentFaults(document, intent, `intents[${index}]`)),
     ...document.forms.flatMap((form, index) => formFaults(document, form, `forms[${index}]`)),
     ...document.desks.flatMap((desk, index) => handoverFaults(desk, `desks[${index}]`)),
@@ -182,12 +206,19 @@ const referable = ({ entities, forms, desks }: BotDocument): string =>
 
 /** The faults of the parts that an act touched: what it left the same objects is not looked at again. */
 function touchedFaults(before: BotDocument, after: BotDocument): Fault[] {
-  const known = new Set<unknown>([...before.entities, ...before.intents, ...before.forms, ...before.desks]);
+  const known = new Set<unknown>([
+    before.entities,
+    ...before.entities,
+    ...before.intents,
+    ...before.forms,
+    ...before.desks,
+  ]);
   const utterancesOf = new Map(before.intents.map(({ name, form, utterances }) => [`${name}\n${form}`, utterances]));
   const unlessKnown = <T>(part: T, faults: () => Fault[]): Fault[] => (known.has(part) ? [] : faults());
   return [
     ...repeatedFaults(after),
     ...after.entities.flatMap((entity, index) => unlessKnown(entity, () => entityFaults(entity, `entities[${index}]`))),
+    ...unlessKnown(after.entities, () => patternsFaults(after.entities)),
     ...after.intents.flatMap((intent, index) =>
       unlessKnown(intent, () => {
         const right = utterancesOf.get(`${intent.name}\n${intent.form}`);

@@ -1,5 +1,5 @@
 import { sentencesOf } from '../text/sentences.js';
-import { tokenise, type Token } from '../text/tokens.js';
+import { tokenise, tokenisePart, type Token } from '../text/tokens.js';
 import type { Mending } from '../recognise/reading.js';
 import type { Language } from '../language/language.js';
 import type { Steering } from './steering.js';
@@ -19,6 +19,7 @@ export interface Clause {
 
 /** A message cut into what steers the conversation and what speaks of the matter. */
 export interface Hearing {
+  /** As much of the message as is read. */
   text: string;
   language: Language;
   clauses: readonly Clause[];
@@ -33,6 +34,8 @@ export interface Hearing {
 
 const BORDER = /,\s+|\s[-–—]+\s|[.!?;…]+(?=\s|$)|\n+/gu;
 const MOST_CLAUSES = 40;
+/** Phrases that steer are cut off one stretch, at most: nobody says more of them without a mark between. */
+const MOST_CUTS = 12;
 
 interface Stretch {
   start: number;
@@ -95,7 +98,7 @@ function cutStretch(tokens: readonly Token[], end: number, { language, asked, va
   const before: Cut[] = [];
   const after: Cut[] = [];
   let own = tokens;
-  while (own.length > 0) {
+  while (own.length > 0 && before.length + after.length < MOST_CUTS) {
     const folded = foldWords(own) + (asked ? '?' : '');
     const whole = clauses.steeringOf(folded);
     if (whole !== null && !own.some(isValue)) {
@@ -140,9 +143,9 @@ function clauseOf(
 const ASKED = /\?\s*$/;
 
 /** Cuts a message into clauses. */
-export function hear(text: string, language: Language, known: Known = {}): Hearing {
+export function hear(whole: string, language: Language, known: Known = {}): Hearing {
   const { mendings = [], values = [], answers = [], idle = [] } = known;
-  const { tokens } = tokenise(text);
+  const { text, tokens } = tokenisePart(whole);
   const mended = new Map(mendings.map(({ start, to }) => [start, to]));
   for (const token of tokens) token.mended = mended.get(token.start) ?? token.norm;
   const clauses = stretches(text)

@@ -7,7 +7,7 @@ import { askingWeight, sentencesOf } from '../text/sentences.js';
 import { encoderText } from './encoderText.js';
 import { NO_REFERENCES, prepareReferences } from './references.js';
 import { prepareSpeller } from '../text/spelling.js';
-import { tokenise, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
+import { tokenise, tokenisePart, tokensWithin, type Token, type TokenisedText } from '../text/tokens.js';
 
 /** A word that was read as another. Offsets are UTF-16 code units of the original text. */
 export interface Mending {
@@ -46,9 +46,6 @@ export interface TextReader {
 const MOST_SENTENCES = 6;
 /** A sentence of fewer words says nothing on its own. */
 const FEWEST_WORDS = 2;
-/** Of a longer text only this much is read, in UTF-16 code units and in words. */
-const LONGEST_READ = 4000;
-const MOST_WORDS = 500;
 /** What is written without a space and holds one of these is an e-mail or web address. */
 const OF_ADDRESSES = /@|:\/\/|\bwww\./i;
 /** Misspelt words that are put right in one text, at most: more of them are no misspellings but another language. */
@@ -135,10 +132,7 @@ export function readWith(
   mend: (token: Token) => string | null,
   findReferences = NO_REFERENCES,
 ): ReadText {
-  const start = whole.slice(0, LONGEST_READ);
-  const all = tokenise(start).tokens;
-  const tokens = all.slice(0, MOST_WORDS);
-  const text = tokens.length < all.length ? start.slice(0, tokens.at(-1)!.end) : start;
+  const { text, tokens } = tokenisePart(whole);
   const mendings: Mending[] = [];
   const inAddress = addressTest(text);
   // A letter that is all there is stands for itself: “y” says yes, though before other words it asks why.

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { closest, editDistance } from './distance.js';
 import { mendWords } from './mend.js';
 import { NearWords } from './nearWords.js';
-import { compilePattern, PatternError } from './pattern.js';
+import { compilePattern, findPattern, HEAVIEST_PATTERN, PatternError, weightOf } from './pattern.js';
 import { isShouted, tidy, tokenAfter, tokenise, tokensWithin } from './tokens.js';
 
 describe('editDistance', () => {
@@ -109,6 +109,43 @@ describe('compilePattern', () => {
   it('refuses a pattern that would match nothing', () => {
     expect(() => compilePattern('\\d*')).toThrow(/matches empty text/);
   });
+});
+
+describe('a pattern in a text', () => {
+  const found = (text: string, source: string) =>
+    findPattern(text, compilePattern(source)).map(({ start, end }) => text.slice(start, end));
+
+  it('is found wherever it stands, once', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(1200), { minLength: 1, maxLength: 6 }), (gaps) => {
+        const text = gaps.map((gap, at) => `${'word '.repeat(gap / 5)} LM-${10_000 + at} `).join('');
+        expect(found(text, 'LM-\\d{5}')).toEqual(gaps.map((_, at) => `LM-${10_000 + at}`));
+      }),
+    );
+  });
+
+  it('keeps to the borders of the text', () => {
+    const text = '12345 '.repeat(300);
+    expect(found(text, '^\\d{5}')).toEqual(['12345']);
+    expect(found(text.trim(), '\\d{5}$')).toEqual(['12345']);
+    expect(found(text, '\\b\\d{5}\\b')).toHaveLength(300);
+  });
+
+  it('weighs what it repeats', () => {
+    expect(weightOf(compilePattern('[A-Z]{1,2}\\d[A-Z\\d]? ?\\d[A-Z]{2}'))).toBeLessThan(HEAVIEST_PATTERN / 10);
+    expect(weightOf(compilePattern('(\\w+\\s*){1,1000}x'))).toBeGreaterThan(HEAVIEST_PATTERN);
+  });
+
+  it.each(['\\w(.*x)?', '(.*x|\\w)', '\\w(.*x.*y.*z)?', '\\w([a-z]{1,30}[0-9]{1,30}x)?'])(
+    'takes few steps, however often it could be found: %s',
+    (source) => {
+      // Each match looks to the end of what there is to see: a look through 500 signs costs the weight times 500.
+      const pattern = compilePattern(source);
+      expect(weightOf(pattern)).toBeLessThan(HEAVIEST_PATTERN);
+      const most = Math.ceil(2_000_000 / (weightOf(pattern) * 250)) + 250;
+      expect(findPattern('a'.repeat(500), pattern).length).toBeLessThanOrEqual(most);
+    },
+  );
 });
 
 describe('tokens', () => {

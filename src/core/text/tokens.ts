@@ -62,3 +62,16 @@ export function tokensWithin(tokens: readonly Token[], start: number, end: numbe
   const within = tokens.slice(tokenAfter(tokens, start), tokenAfter(tokens, end));
   return within[0] && within[0].start < start ? within.slice(1) : within;
 }
+
+/** Of a longer message only this much is read, in UTF-16 code units and in words. */
+const LONGEST_READ = 4000;
+const MOST_WORDS = 500;
+
+/** As much of a message as is read, in words: whoever reads one reads the same, whatever it holds. */
+export function tokenisePart(whole: string): TokenisedText {
+  const start = whole.slice(0, LONGEST_READ);
+  const all = tokenise(start).tokens;
+  if (all.length <= MOST_WORDS) return { text: start, tokens: all };
+  const tokens = all.slice(0, MOST_WORDS);
+  return { text: start.slice(0, tokens.at(-1)!.end), tokens };
+}

@@ -24,7 +24,7 @@ const SOMEBODY = `(?:(?:an?|the|some|any|another|your|my|real|actual|live|proper
 const HESITATIONS = ['oh', 'um+', 'uh', 'er+m?', 'well', 'hm+', 'ah', 'actually', 'sorry', 'please', 'so'];
 
 /** Words that lead in to a command and say nothing of their own. */
-const LEAD = any(
+export const LEADS: readonly string[] = [
   ...HESITATIONS,
   'ok',
   'okay',
@@ -76,9 +76,9 @@ const LEAD = any(
   'perhaps',
   'honestly',
   'seriously',
-);
+];
 /** Words that follow a command and say nothing of their own. */
-const TAIL = any(
+export const TAILS: readonly string[] = [
   'please',
   'pls',
   'thanks',
@@ -113,7 +113,7 @@ const TAIL = any(
   'for me',
   'today',
   'here',
-);
+];
 
 const PHRASES: readonly (readonly [Steering, string])[] = [
   [
@@ -433,21 +433,67 @@ const PHRASES: readonly (readonly [Steering, string])[] = [
   ],
 ];
 
-const WHOLE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [
+/** What each way of steering is said by, alone. */
+const CORES: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [
   steering,
-  new RegExp(`^(?:${LEAD} )*${core}(?: ${TAIL})*\\??$`),
+  new RegExp(`^${core}$`),
 ]);
 
-/** Phrases that their own words would make something else with a lead-in or a tail: taken as they stand. */
-const BARE: readonly (readonly [Steering, RegExp])[] = PHRASES.map(([steering, core]) => [
-  steering,
-  new RegExp(`^${core}\\??$`),
-]);
+/** Little words that say nothing beside a value. */
+const LITTLE = ['in', 'the', 'at', 'on', 'by', 'for', 'a', 'an', 'it', 'is'];
 
-/** What a whole clause does to the conversation; `null` where it says something else. @param folded of `foldPhrase` */
+const whole = (...phrases: string[]): RegExp => new RegExp(`^${any(...phrases)}$`);
+const IS_LEAD = whole(...LEADS);
+const IS_TAIL = whole(...TAILS);
+const IS_FILLER = whole(...LEADS, ...TAILS, ...LITTLE);
+
+/** A clause of more words speaks of the matter, whatever it begins and ends with. */
+const MOST_STEERING_WORDS = 24;
+/** The words of the longest lead-in or tail. */
+const LONGEST_LITTLE = 5;
+
+/** How many words from the beginning on are such phrases, one after another: each number for which that is so. */
+function runsFrom(words: readonly string[], phrase: RegExp): number[] {
+  const reached = [0];
+  for (const from of reached) {
+    for (let to = from + 1; to <= Math.min(words.length, from + LONGEST_LITTLE); to++)
+      if (!reached.includes(to) && phrase.test(words.slice(from, to).join(' '))) reached.push(to);
+  }
+  return reached;
+}
+
+/** How many words at the end are such phrases; the same from behind. */
+function runsBack(words: readonly string[], phrase: RegExp): number[] {
+  const reached = [0];
+  for (const from of reached) {
+    const end = words.length - from;
+    for (let count = 1; count <= Math.min(end, LONGEST_LITTLE); count++)
+      if (!reached.includes(from + count) && phrase.test(words.slice(end - count, end).join(' ')))
+        reached.push(from + count);
+  }
+  return reached;
+}
+
+/**
+ * What a whole clause does to the conversation; `null` where it says something else. First as it stands, since some
+ * phrases would make something else with their own words taken for a lead-in or a tail.
+ * @param folded of `foldPhrase`
+ */
 export function steeringOf(folded: string): Steering | null {
-  const find = (list: typeof BARE) => list.find(([, pattern]) => pattern.test(folded))?.[0] ?? null;
-  return find(BARE) ?? find(WHOLE);
+  const words = folded.replace(/\?$/, '').split(' ', MOST_STEERING_WORDS + 1);
+  if (words.length > MOST_STEERING_WORDS) return null;
+  const find = (texts: readonly string[]) =>
+    CORES.find(([, core]) => texts.some((text) => core.test(text)))?.[0] ?? null;
+  const alone = find([words.join(' ')]);
+  if (alone !== null) return alone;
+  const tails = runsBack(words, IS_TAIL);
+  return find(
+    runsFrom(words, IS_LEAD).flatMap((lead) =>
+      tails
+        .filter((tail) => lead + tail > 0 && lead + tail < words.length)
+        .map((tail) => words.slice(lead, words.length - tail).join(' ')),
+    ),
+  );
 }
 
 /** Words that a clause of its own begins with, so that a steering word before it stands apart without a comma. */
@@ -532,9 +578,8 @@ export const alters = (folded: string): boolean =>
     folded,
   );
 
-const FILLERS = new RegExp(
-  `^(?:${LEAD}|${TAIL}|in|the|at|on|by|for|a|an|it|is)(?: (?:${LEAD}|${TAIL}|in|the|at|on|by|for|a|an|it|is))*$`,
-);
-
 /** Whether some words say nothing of their own. */
-export const isFiller = (folded: string): boolean => FILLERS.test(folded);
+export function isFiller(folded: string): boolean {
+  const words = folded.split(' ', MOST_STEERING_WORDS + 1);
+  return words.length <= MOST_STEERING_WORDS && runsFrom(words, IS_FILLER).includes(words.length);
+}

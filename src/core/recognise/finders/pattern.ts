@@ -1,4 +1,4 @@
-import { compilePattern, PatternError, type Pattern } from '../../text/pattern.js';
+import { compilePattern, findPattern, PatternError, type Pattern } from '../../text/pattern.js';
 import type { TokenisedText } from '../../text/tokens.js';
 import type { Finder, Found, Match } from './finder.js';
 import { speltRuns } from './spelled.js';
@@ -84,13 +84,6 @@ interface Place {
   end: number;
 }
 
-function findIn(text: string, pattern: Pattern): Place[] {
-  const found: Place[] = [];
-  const matcher = pattern.matcher(text);
-  while (matcher.find()) found.push({ start: matcher.start(), end: matcher.end() });
-  return found;
-}
-
 const overlaps = (a: Place, b: Place): boolean => a.start < b.end && b.start < a.end;
 
 /**
@@ -110,9 +103,9 @@ export const patternFinder: Finder = {
     };
 
     const written = ({ text }: TokenisedText, tries: Tries): Found[] => {
-      const loosely = loose ? findIn(text, loose.pattern) : [];
+      const loosely = loose ? findPattern(text, loose.pattern) : [];
       // Whatever the pattern is found in, the looser one is found in too.
-      const strictly = loose && loosely.length === 0 ? [] : findIn(text, strict);
+      const strictly = loose && loosely.length === 0 ? [] : findPattern(text, strict);
       const codes = (places: readonly Place[], match: Match) =>
         places.flatMap(({ start, end }): Found[] => {
           const inWord = WORD.test(text[start - 1] ?? '') || WORD.test(text[end] ?? '');
@@ -124,7 +117,7 @@ export const patternFinder: Finder = {
 
     const spelt = (text: TokenisedText, tries: Tries): Found[] =>
       speltRuns(text, language).flatMap((run) =>
-        findIn(run.signs, loose?.pattern ?? strict).flatMap((place): Found[] => {
+        findPattern(run.signs, loose?.pattern ?? strict).flatMap((place): Found[] => {
           const original = run.original(place.start, place.end);
           const code = original && value(run.signs.slice(place.start, place.end), tries);
           return code ? [{ ...original, value: code, match: 'computed' }] : [];
