@@ -1,7 +1,6 @@
 """Packs taught weights for the product: two ONNX models in parts that plain git carries, the pieces, and their card."""
 
 import argparse
-import hashlib
 import json
 from pathlib import Path
 
@@ -11,11 +10,14 @@ import torch
 from encoder import LONGEST_READ, Base, encode, load_base
 from graph import write_graphs
 from measure import NEVER_LEARNED, read_texts
+from parts import write_encoder
+from quantise import quantised, readings_of
 
-MOST_BYTES = 4_000_000
 VIEW_WIDTH = 96
 """Numbers that are kept of the state of a word."""
 VIEWED_TEXTS = 1200
+READ_TEXTS = 400
+"""Texts that tell how far the channels of products reach."""
 REFERENCE = (
     "I would like two lavender, please.",
     "wat time do yuo shut?",
@@ -27,10 +29,6 @@ REFERENCE = (
     "the close was beautiful in spring",
 )
 """Texts whose vectors are kept as the weights give them before they are rounded, to check what runs them by."""
-
-
-def digest(data: bytes) -> str:
-    return hashlib.sha256(data).hexdigest()
 
 
 def load_taught(base: Base, files: list[Path], mix: float) -> None:
@@ -71,16 +69,6 @@ def eye_of(base: Base, texts: list[str], view: int) -> tuple[np.ndarray, np.ndar
     return middle, directions[:VIEW_WIDTH].T / scale
 
 
-def write_parts(out: Path, name: str, whole: bytes) -> dict:
-    parts = []
-    for number, start in enumerate(range(0, len(whole), MOST_BYTES), 1):
-        part = whole[start : start + MOST_BYTES]
-        file = f"{name}-{number:02d}.part"
-        (out / file).write_bytes(part)
-        parts.append({"name": file, "sha256": digest(part)})
-    return {"sha256": digest(whole), "parts": parts}
-
-
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--base", type=Path, required=True)
@@ -88,7 +76,6 @@ def main() -> None:
     parser.add_argument("--mix", type=float, required=True, help="share of the taught weights")
     parser.add_argument("--texts", type=Path, required=True, help="what texts.ts wrote")
     parser.add_argument("--name", default="e12-384")
-    parser.add_argument("--kind", default="eight")
     parser.add_argument("--view", type=int, default=7, help="the layer that words are looked at in")
     parser.add_argument("--out", type=Path, required=True)
     options = parser.parse_args()
@@ -97,22 +84,11 @@ def main() -> None:
     trades, _ = read_texts(options.texts)
     texts = [line.text for trade in trades if trade.name not in NEVER_LEARNED for line in trade.lines]
     eye = eye_of(base, texts[:: len(texts) // VIEWED_TEXTS], options.view)
-    lower, upper = (
-        model.SerializeToString(deterministic=True) for model in write_graphs(base.encoder, options.kind, options.view, eye)
-    )
-    options.out.mkdir(parents=True, exist_ok=True)
-    for old in options.out.glob("*.part"):
-        old.unlink()
+    halves = write_graphs(base.encoder, options.view, eye)
+    readings = readings_of(*halves, [base.pieces(text, LONGEST_READ) for text in texts[:: len(texts) // READ_TEXTS]])
     numbers = base.tokenizer.get_vocab()
     vocabulary = "".join(f"{piece}\n" for piece in sorted(numbers, key=numbers.__getitem__)).encode()
-    (options.out / "pieces.txt").write_bytes(vocabulary)
-    manifest = {
-        "version": f"{options.name}-{digest(lower + upper + vocabulary)[:10]}",
-        "pieces": {"name": "pieces.txt", "sha256": digest(vocabulary)},
-        "lower": write_parts(options.out, "lower", lower),
-        "upper": write_parts(options.out, "upper", upper),
-    }
-    (options.out / "encoder.json").write_text(json.dumps(manifest, indent=2) + "\n")
+    version = write_encoder(options.out, options.name, vocabulary, [quantised(half, readings) for half in halves])
     with torch.no_grad():
         reference = [
             {
@@ -127,7 +103,7 @@ def main() -> None:
             for text in REFERENCE
         ]
     (options.out / "reference.json").write_text(json.dumps(reference, ensure_ascii=False) + "\n")
-    print(manifest["version"], len(lower) + len(upper))
+    print(version)
 
 
 if __name__ == "__main__":

@@ -57,7 +57,7 @@ export function assemble(
   const answering = new Answering();
   const events = new EventHub();
   const jobs = new JobService({ database, events, report });
-  const encoding = new EncodingService(database, answering, jobs);
+  const encoding = new EncodingService(database, answering.encoder, jobs);
   const walkthroughRuns = new WalkthroughRuns({ database, answering, encoding, jobs, report });
   const files = new FileThread();
   const store = new ModelStore(folder);

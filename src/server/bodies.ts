@@ -1,6 +1,6 @@
 import { MOST } from '../core/bot/limits.js';
-import { flag, name, optionalParts, parts, text } from '../core/shape/shapes.js';
-import { array, boolean, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
+import { flag, isMap, listOf, name, optionalParts, parts, text } from '../core/shape/shapes.js';
+import { boolean, lazy, mixed, number, string, type ISchema } from '../core/shape/yup.js';
 import { TRIAL_KINDS } from '../core/contract/trial.js';
 import type { PersonSaid } from '../core/contract/try.js';
 
@@ -28,40 +28,44 @@ export const historyBody = parts({
 
 /** Lines of one request. */
 const MOST_TEST_LINES = 5000;
+/** Slots of one line. */
+const MOST_TEST_SLOTS = 200;
 
 const testText = () => message().required('Write the message first.');
-const lineIds = () => array().of(number().integer().strict().required()).min(1).max(MOST_TEST_LINES).required();
+const lineIds = () => listOf(number().integer().strict().required(), MOST_TEST_LINES, { some: true });
 const testSlot = parts({
   slot: name().required(),
   start: number().integer().min(0).strict().required(),
   end: number().integer().min(1).strict().required(),
   value: text(MOST.value).optional(),
 });
-const testSlots = () => array().of(testSlot).optional();
-/** A message whose slots lie within it. */
+const testSlots = () => listOf(testSlot, MOST_TEST_SLOTS).optional();
+/** A message whose slots lie within it. What is no message, or has no list of slots, is told elsewhere. */
 const withinText = [
   'within-text',
   'has slots that do not lie within its text',
-  ({
-    text: message = '',
-    slots = [],
-  }: {
-    text?: string | undefined;
-    slots?: { start: number; end: number }[] | undefined;
-  }) => slots.every(({ start, end }) => start < end && end <= message.length),
+  (line: unknown) => {
+    if (!isMap(line) || !Array.isArray(line['slots'])) return true;
+    const { text: message = '' } = line;
+    if (typeof message !== 'string') return true;
+    return (line['slots'] as unknown[]).every((slot) => {
+      if (!isMap(slot) || typeof slot['start'] !== 'number' || typeof slot['end'] !== 'number') return true;
+      return slot['start'] < slot['end'] && slot['end'] <= message.length;
+    });
+  },
 ] as const;
 const tag = () => text(MOST.name).nullable().optional();
 
 /** Messages with the intent each ought to have; `null`: out of scope; without one they have no label yet. */
-export const testLinesBody = parts({
-  lines: array()
-    .of(parts({ text: testText(), intent: name().nullable().optional(), slots: testSlots() }).test(...withinText))
-    .min(1)
-    .max(MOST_TEST_LINES, 'At most 5,000 lines are added at once; a longer list comes in as a file.')
-    .required(),
+const testLinesBody = parts({
+  lines: listOf(
+    parts({ text: testText(), intent: name().nullable().optional(), slots: testSlots() }).test(...withinText),
+    MOST_TEST_LINES,
+    { some: true, tooMany: 'At most 5,000 lines are added at once; a longer list comes in as a file.' },
+  ),
 });
 
-export const testLineChangeBody = parts({
+const testLineChangeBody = parts({
   ids: lineIds(),
   change: parts({
     text: message().min(1, 'Write the message first.').optional(),
@@ -76,7 +80,14 @@ export const testLineChangeBody = parts({
   }).test(...withinText),
 });
 
-export const testLineIdsBody = parts({ ids: lineIds() });
+const testLineIdsBody = parts({ ids: lineIds() });
+
+/** Bodies that may hold thousands of rows. */
+export const LARGE_BODIES = {
+  testLines: testLinesBody,
+  testLineChange: testLineChangeBody,
+  testLineIds: testLineIdsBody,
+};
 
 /** Which kept state of the bot reads a test set. */
 export const runBody = parts({ state: number().integer().min(1).strict().optional() });

@@ -22,3 +22,13 @@ export class ForbiddenError extends Error {
     super('You may not do this.');
   }
 }
+
+/** An answer that a person waited for took longer than it may. */
+export class TooLongError extends Error {
+  constructor(seconds: number, options?: ErrorOptions) {
+    super(
+      `This took longer than ${seconds} seconds and was stopped; nothing was changed. Try it with fewer words, or again when less is going on.`,
+      options,
+    );
+  }
+}

@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { RequestEvent } from '@sveltejs/kit';
 import { ActError } from '../core/bot/acts/index.js';
+import fc from 'fast-check';
+import * as bodies from './bodies.js';
 import { historyBody, messageBody, turnBody } from './bodies.js';
 import { ownHosts, refusedAtDoor } from './doors.js';
 import { InputError, NotFoundError } from './errors.js';
 import { answer, faultsShown, pathNumber, readJson, readText } from './http.js';
-import { valueOf } from './requests.js';
+import { isLarge, rowsOf, shaped, valueOf, type LargeBody } from './requests.js';
 import { localNow } from './time.js';
 
 const request = (body: BodyInit) => new Request('http://localhost/', { method: 'POST', body });
@@ -60,6 +62,52 @@ describe('requests', () => {
     expect((error as Error).message).toMatch(message);
     expect((error as Error).message).not.toMatch(/yup|schema|`|TypeError|undefined/);
     expect((error as Error).message.length).toBeLessThan(500);
+  });
+
+  const { LARGE_BODIES, ...others } = bodies;
+  const SHAPES = Object.entries({ ...others, ...LARGE_BODIES });
+  const keys = ['text', 'intent', 'slots', 'lines', 'ids', 'change', 'start', 'end', 'slot', 'value', 'style', 'tags'];
+  const anything = fc.letrec((tie) => ({
+    value: fc.oneof(
+      { maxDepth: 4 },
+      fc.constantFrom(null, '', 'abc', 0, -1, 1.5, true, 1e308),
+      fc.array(tie('value'), { maxLength: 4 }),
+      fc.dictionary(fc.constantFrom(...keys, 'type', 'name', 'toString', 'seed'), tie('value'), { maxKeys: 5 }),
+    ),
+  })).value;
+
+  it.each(SHAPES)('take or refuse whatever is sent, and never fail: %s', (_, shape) => {
+    fc.assert(
+      fc.property(anything, (value) => {
+        try {
+          shaped(shape, value);
+        } catch (error) {
+          expect(error).toBeInstanceOf(InputError);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it.each<[keyof LargeBody, unknown, RegExp]>([
+    ['testLines', { lines: Array(5001).fill(1) }, /lines At most 5,000 lines are added at once/],
+    ['testLines', { lines: [{ text: 'abc', slots: Array(50_000).fill({}) }] }, /slots has more than 200 items/],
+    ['testLines', { lines: [{ text: 'abc', slots: null }] }, /slots must not be null/],
+    ['testLines', { lines: [{ text: 'abc', slots: [{ slot: 'a', start: 2, end: 9 }] }] }, /do not lie within its text/],
+    ['testLineChange', { ids: [1], change: { slots: Array(100_000).fill(1) } }, /more than 100,000 values/],
+    ['testLineChange', { ids: [1], change: { slots: Array(50_000).fill(1) } }, /slots has more than 200 items/],
+    ['testLineChange', {}, /ids is missing/],
+    ['testLineIds', { ids: Array(50_000).fill('a') }, /ids has more than 5,000 items/],
+  ])('count the rows of %s before they are looked at', (name, body, message) => {
+    expect(() => rowsOf(name, JSON.stringify(body))).toThrow(message);
+  });
+
+  it('know a body that holds much, whatever stands in its texts', async () => {
+    expect(isLarge(JSON.stringify({ text: 'a, "b", c, '.repeat(1800) }))).toBe(false);
+    expect(isLarge(JSON.stringify({ ids: Array(1001).fill(1) }))).toBe(true);
+    expect(isLarge(JSON.stringify({ text: 'a'.repeat(200_000) }))).toBe(true);
+    const many = JSON.stringify({ text: Array(5000).fill(1) });
+    await expect(readJson(request(many), messageBody)).rejects.toThrow(/more than anything that can be asked/);
   });
 
   it('take what is as it must be', async () => {

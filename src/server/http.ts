@@ -1,14 +1,14 @@
 import { error as httpError, json, type RequestEvent } from '@sveltejs/kit';
 import { ActError } from '../core/bot/acts/index.js';
-import { check, numberOfFaults, type Fault } from '../core/shape/fault.js';
-import type { InferType, ISchema, Schema } from '../core/shape/yup.js';
+import { numberOfFaults, type Fault } from '../core/shape/fault.js';
+import type { InferType, ISchema } from '../core/shape/yup.js';
 import { application, type Application } from './application.js';
 import { permits, SOMEONE, type Context, type Permission } from './context.js';
 import { NulCharacterError } from './database/driver.js';
-import { ForbiddenError, InputError, NotFoundError } from './errors.js';
+import { ForbiddenError, InputError, NotFoundError, TooLongError } from './errors.js';
 import { NoSuchBotError, StaleError } from './repositories/bots.js';
 import { StoredError } from './repositories/stored.js';
-import { misshapen, shortened, valueOf } from './requests.js';
+import { isLarge, shaped, shortened, valueOf } from './requests.js';
 import { NoModelError } from './services/models.js';
 import { troubleOf } from './trouble.js';
 
@@ -41,7 +41,7 @@ function refusal(error: unknown): { status: number; body: Refusal } | null {
   if (error instanceof NoSuchBotError || error instanceof NotFoundError) return { status: 404, body: refused(error) };
   if (error instanceof ForbiddenError) return { status: 403, body: refused(error) };
   if (error instanceof StoredError) return { status: 500, body: refused(error) };
-  if (error instanceof NoModelError) return { status: 503, body: refused(error) };
+  if (error instanceof NoModelError || error instanceof TooLongError) return { status: 503, body: refused(error) };
   if (error instanceof StaleError) return { status: 409, body: refused(error) };
   if (error instanceof ActError) return { status: 422, body: refused(error, error.faults) };
   if (error instanceof InputError) return { status: 422, body: refused(error, error.faults, error.number) };
@@ -125,10 +125,9 @@ const LARGEST_ACT = 8 * 1024 * 1024;
 /** Reads the text of a body that no file comes in. @throws InputError */
 export const readBody = (request: Request): Promise<string> => readText(request, LARGEST_ACT);
 
-/** Reads a JSON body of a known shape. @throws InputError */
+/** Reads a small JSON body of a known shape. @throws InputError */
 export async function readJson<S extends ISchema<unknown>>(request: Request, schema: S): Promise<InferType<S>> {
-  const value = valueOf(await readBody(request));
-  const checked = check(schema as unknown as Schema<InferType<S>>, value);
-  if (!checked.ok) throw misshapen(checked.faults);
-  return checked.value;
+  const text = await readBody(request);
+  if (isLarge(text)) throw new InputError('The request holds more than anything that can be asked here.');
+  return shaped(schema, valueOf(text));
 }

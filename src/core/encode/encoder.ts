@@ -5,7 +5,7 @@ export const VECTOR_LENGTH = 384;
  * Names the weights that a vector came from: the version in `models/encoder/encoder.json`. Vectors and models of another
  * version are made anew.
  */
-export const ENCODER_VERSION = 'e12-384-afba3f2514';
+export const ENCODER_VERSION = 'e12-384-9c7af0428a';
 
 /** The most pieces of one text that are read; the rest is left out. */
 export const LONGEST_TEXT = 128;

@@ -179,18 +179,21 @@ export function texts(most: number, longest: number, { empty }: { empty?: string
     });
 }
 
-/** A list whose length is looked at before its items. @param some whether it must be there and not be empty */
+/**
+ * A list whose length is looked at before its items.
+ * @param options `some`: whether it must be there and not be empty; `tooMany`: what is said of a longer one
+ */
 export function listOf<Item extends Schema | Lazy<unknown>>(
   item: Item,
   most: number,
-  { some = false }: { some?: boolean } = {},
+  { some = false, tooMany: refusal = tooMany(most) }: { some?: boolean; tooMany?: string } = {},
 ) {
   const any = array()
     .strict()
     .typeError('must be a list')
     .of(item as Schema);
   const whole = some ? any.min(1, 'must not be empty').defined('is missing') : any;
-  const refused = mixed().test('most', tooMany(most), () => false);
+  const refused = mixed().test('most', refusal, () => false);
   return lazy((value: unknown) => (Array.isArray(value) && value.length > most ? refused : whole)).meta({
     items: item,
     most,

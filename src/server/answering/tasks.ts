@@ -1,3 +1,4 @@
+import type { MessagePort } from 'node:worker_threads';
 import type { BotDocument } from '../../core/bot/document.js';
 import type { PersonSaid } from '../../core/contract/try.js';
 import type { HelpThrough } from '../../core/converse/readThrough.js';
@@ -22,10 +23,10 @@ export interface Tasks {
   /** Opens a model for what comes; whether its file is as it was written. */
   isWhole: { given: { model: SharedModel }; gives: boolean };
   /** Reads one message. */
-  recognise: { given: { model: SharedModel; text: string; now: string }; gives: Recognition };
+  recognise: { given: { model: SharedModel; text: string; now: string; vectors: Vectors }; gives: Recognition };
   /** Takes a conversation one turn further. */
   converse: {
-    given: { model: SharedModel; state: ConversationState; said: PersonSaid; now: string };
+    given: { model: SharedModel; state: ConversationState; said: PersonSaid; now: string; vectors: Vectors };
     gives: Step;
   };
   /** The conversation that a form gives; `null` where no intent opens it. */
@@ -57,8 +58,6 @@ export interface Tasks {
     given: { model: SharedModel; walkthrough: Walkthrough; now: string; vectors: Vectors };
     gives: WalkthroughResult;
   };
-  /** Encodes texts: a vector each, in their order. */
-  encode: { given: { texts: string[] }; gives: Float32Array[] };
 }
 
 export type TaskName = keyof Tasks;
@@ -68,7 +67,7 @@ export type Task<Name extends TaskName = TaskName> = {
   [One in Name]: {
     name: One;
     given: Tasks[One]['given'];
-    /** Where the encoder's files lie. */
-    encoder: string;
+    /** Where vectors are asked for in the middle of the task. */
+    port?: MessagePort;
   };
 }[Name];

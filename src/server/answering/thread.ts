@@ -1,16 +1,16 @@
+import type { MessagePort } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
 import { helpThrough, readThrough } from '../../core/converse/readThrough.js';
 import { takeTurn } from '../../core/converse/takeTurn.js';
 import { textsOfTurn } from '../../core/converse/turn.js';
 import { runWalkthrough } from '../../core/converse/walkthrough.js';
-import { vectorsByText, type Encoder, type Vectors } from '../../core/encode/encoder.js';
+import type { Vectors } from '../../core/encode/encoder.js';
 import { readLines, taughtMessages } from '../../core/measure/evaluate.js';
-import { answer } from '../../core/recognise/answer.js';
+import type { Encode } from '../../core/recognise/answer.js';
 import { lookAtModelFile, ModelFileError, readModelFile, writeModelFile } from '../../core/recognise/modelFile.js';
 import { openRecogniser, type Recogniser } from '../../core/recognise/open.js';
 import { prepareTraining, TrainingMemory, type PreparedTraining } from '../../core/recognise/train.js';
 import { simulate } from '../../core/simulate/simulate.js';
-import { loadEncoder } from '../encoder/load.js';
 import type { SharedModel, Task, TaskName, Tasks } from './tasks.js';
 
 /** An opened model, with the messages it was taught. */
@@ -21,12 +21,8 @@ interface Opened {
 
 /** Memory that opened models of a thread may take, by the size of their files, in bytes. */
 const MOST_OPEN = 256 * 1024 * 1024;
-/** Vectors of what was lately read that stay in memory: words come again, and so does a text that is looked into. */
-const MOST_RECENT = 4000;
 
 const opened = new LRUCache<string, Opened>({ maxSize: MOST_OPEN });
-const recent = new LRUCache<string, Float32Array>({ max: MOST_RECENT });
-let loading: Promise<Encoder> | null = null;
 
 function open({ key, bytes }: SharedModel): Opened {
   const known = opened.get(key);
@@ -46,26 +42,25 @@ function prepare({ document, key, slots }: Tasks['textsToTeach']['given']): Prep
   return lesson.prepared;
 }
 
-/** Encodes texts that were not lately read. */
-async function encode(folder: string, texts: readonly string[]): Promise<Vectors> {
-  const vectors = new Map<string, Float32Array>();
-  const missing: string[] = [];
-  for (const text of new Set(texts)) {
-    const vector = recent.get(text);
-    if (vector) vectors.set(text, vector);
-    else missing.push(text);
-  }
-  if (missing.length === 0) return vectors;
-  loading ??= loadEncoder(folder);
-  for (const [text, vector] of vectorsByText(missing, await (await loading).encode(missing))) {
-    vectors.set(text, vector);
-    recent.set(text, vector);
-  }
-  return vectors;
+/** Asks for vectors over the port of a task. @throws Error where they cannot be made */
+function encodeOver(port: MessagePort): Encode {
+  let asked = 0;
+  const waiting = new Map<number, { give: (vectors: Vectors) => void; fail: (error: Error) => void }>();
+  port.on('message', ({ number, answer, fault }: { number: number; answer: Vectors; fault?: string }) => {
+    const { give, fail } = waiting.get(number)!;
+    waiting.delete(number);
+    if (fault === undefined) give(answer);
+    else fail(new Error(fault));
+  });
+  return (texts) =>
+    new Promise((give, fail) => {
+      waiting.set(++asked, { give, fail });
+      port.postMessage({ number: asked, question: texts });
+    });
 }
 
 type Doers = {
-  [Name in TaskName]: (given: Tasks[Name]['given'], encoder: string) => Promise<Tasks[Name]['gives']>;
+  [Name in TaskName]: (given: Tasks[Name]['given'], encode: Encode) => Promise<Tasks[Name]['gives']>;
 };
 
 const DOERS: Doers = {
@@ -79,13 +74,10 @@ const DOERS: Doers = {
     }
   },
 
-  recognise({ model, text, now }, encoder) {
-    return answer(open(model).recogniser, text, now, (texts) => encode(encoder, texts));
-  },
+  recognise: ({ model, text, now, vectors }) => Promise.resolve(open(model).recogniser.recognise(text, vectors, now)),
 
-  converse({ model, state, said, now }, encoder) {
-    return takeTurn(open(model).recogniser, state, said, { now, encode: (texts) => encode(encoder, texts) });
-  },
+  converse: ({ model, state, said, now, vectors }) =>
+    takeTurn(open(model).recogniser, state, said, { now, encode: () => Promise.resolve(vectors) }),
 
   readThrough({ model, form: name, now }) {
     const { recogniser } = open(model);
@@ -95,8 +87,7 @@ const DOERS: Doers = {
     return Promise.resolve(form && opener ? readThrough(recogniser, opener.name, form, now) : null);
   },
 
-  helpThrough: ({ model, unsure, now }, encoder) =>
-    helpThrough(open(model).recogniser, unsure, { now, encode: (texts) => encode(encoder, texts) }),
+  helpThrough: ({ model, unsure, now }, encode) => helpThrough(open(model).recogniser, unsure, { now, encode }),
 
   textsToExplain: ({ model, text }) => Promise.resolve(open(model).recogniser.textsToExplain(text)),
 
@@ -123,18 +114,17 @@ const DOERS: Doers = {
     return Promise.resolve({ key, bytes: writeModelFile(document, model, shared) });
   },
 
-  simulate: ({ model, number, seed, now }, encoder) =>
-    simulate(open(model).recogniser, number, { seed, now, encode: (texts) => encode(encoder, texts) }),
+  simulate: ({ model, number, seed, now }, encode) => simulate(open(model).recogniser, number, { seed, now, encode }),
 
   walk: ({ model, walkthrough, now, vectors }) =>
     Promise.resolve(runWalkthrough(open(model).recogniser, walkthrough, vectors, now)),
-
-  async encode({ texts }, folder) {
-    const vectors = await encode(folder, texts);
-    return texts.map((text) => vectors.get(text)!);
-  },
 };
 
+const NO_PORT: Encode = () => Promise.reject(new Error('The task was given nobody to ask.'));
+
 /** Does a task. */
-export const doTask = <Name extends TaskName>({ name, given, encoder }: Task<Name>): Promise<Tasks[Name]['gives']> =>
-  (DOERS[name] as (given: unknown, encoder: string) => Promise<Tasks[Name]['gives']>)(given, encoder);
+export const doTask = <Name extends TaskName>({ name, given, port }: Task<Name>): Promise<Tasks[Name]['gives']> =>
+  (DOERS[name] as (given: unknown, encode: Encode) => Promise<Tasks[Name]['gives']>)(
+    given,
+    port ? encodeOver(port) : NO_PORT,
+  );

@@ -29,7 +29,7 @@ describe('files', () => {
     expect(await files.write(shop, 'yaml')).toBe(writeBotFile(shop, 'yaml'));
     const utterances = Array.from({ length: 10_000 }, (_, at) => `tea for ${at}`);
     const act = { do: 'addUtterances', intent: 'order_tea', utterances };
-    expect(await files.read('act', JSON.stringify(act))).toEqual(act);
+    expect(await files.readRequest('act', JSON.stringify(act))).toEqual(act);
     const { message } = await refused('act', JSON.stringify({ ...act, utterances: utterances.map(() => 7) }));
     expect(message).toMatch(/^The request is not as it must be: utterances\[0\] .*; and 9,997 more\.$/);
     expect((await refused('act', '{"do":')).message).toBe('The request cannot be read as JSON.');

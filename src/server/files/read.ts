@@ -7,17 +7,22 @@ import { readBotFile, writeBotFile, type BotFileFormat } from '../../core/format
 import { readTestFile, type TestLine } from '../../core/formats/testFile.js';
 import { readWalkthroughFile } from '../../core/formats/walkthroughFile.js';
 import { InputError } from '../errors.js';
-import { actOf } from '../requests.js';
+import { actOf, isLarge, rowsOf, type LargeBody } from '../requests.js';
 
-/** What a file holds, by its kind; an act that is as large as a file is read as one. */
+/** What a file holds, by its kind; a request that is as large as a file is read as one. */
 export interface FileContents {
   bot: BotDocument;
   tests: TestLine[];
   walkthroughs: Walkthrough[];
   act: BotAct;
+  testLines: LargeBody['testLines'];
+  testLineChange: LargeBody['testLineChange'];
+  testLineIds: LargeBody['testLineIds'];
 }
 
 export type FileKind = keyof FileContents;
+/** What comes as a request. */
+export type RequestKind = 'act' | keyof LargeBody;
 
 /** What a thread is asked: to read a file, or to write the file of a bot. */
 export type FileTask = { read: FileKind; source: string } | { write: BotDocument; format: BotFileFormat };
@@ -51,7 +56,14 @@ const READERS: { [Kind in FileKind]: (source: string) => FileContents[Kind] } = 
     return result.walkthroughs;
   },
   act: actOf,
+  testLines: (source) => rowsOf('testLines', source),
+  testLineChange: (source) => rowsOf('testLineChange', source),
+  testLineIds: (source) => rowsOf('testLineIds', source),
 };
+
+/** Reads a request that holds little; `null` for one that is to be read in a thread. @throws InputError */
+export const readSmall = <Kind extends RequestKind>(kind: Kind, source: string): FileContents[Kind] | null =>
+  isLarge(source) ? null : (READERS[kind] as (text: string) => FileContents[Kind])(source);
 
 /** Reads and checks a file, or writes one. */
 export function doFileTask(task: FileTask): FileDone {

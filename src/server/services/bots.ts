@@ -14,6 +14,7 @@ import type { Database } from '../database/schema.js';
 import { InputError } from '../errors.js';
 import type { EventHub } from '../events.js';
 import type { FileThread } from '../files/files.js';
+import type { FileContents, RequestKind } from '../files/read.js';
 import { newId } from '../newId.js';
 import { pause } from '../slices.js';
 import {
@@ -46,16 +47,12 @@ import {
   type TestLineChange,
 } from '../repositories/tests.js';
 import { addWalkthroughs, listWalkthroughs } from '../repositories/walkthroughs.js';
-import { actOf } from '../requests.js';
 import type { JobService, StartedJob } from './jobs.js';
 import type { ModelService } from './models.js';
 import { Turns } from './turns.js';
 
 /** Bots that stay in memory. */
 const MOST_BOTS = 30;
-
-/** Acts that are longer, in UTF-16 code units, take long enough to read that others would wait. */
-const LARGE_ACT = 128 * 1024;
 
 const by = ({ actor, now }: Context) => ({ actor: actor.id, at: now() });
 
@@ -181,9 +178,9 @@ export class BotService {
     return this.#turns.take(id, () => setDeleted(this.#parts.database, id, null));
   }
 
-  /** Reads the text of an act. One of thousands of rows is read beside the thread that serves. @throws InputError */
-  async actOf(source: string): Promise<BotAct> {
-    return source.length > LARGE_ACT ? this.#parts.files.read('act', source) : actOf(source);
+  /** Reads the body of a request that may hold thousands of rows. @throws InputError */
+  read<Kind extends RequestKind>(kind: Kind, source: string): Promise<FileContents[Kind]> {
+    return this.#parts.files.readRequest(kind, source);
   }
 
   /** The file of a bot. @throws NoSuchBotError */

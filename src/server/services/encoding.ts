@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
-import { vectorsByText, type Vectors } from '../../core/encode/encoder.js';
-import type { Answering } from '../answering/answering.js';
+import type { Vectors } from '../../core/encode/encoder.js';
+import type { EncoderThreads } from '../encoder/threads.js';
 import type { Database } from '../database/schema.js';
 import { batchesOf } from '../slices.js';
 import { findVectors, forgetOtherVectors, keepVectors } from '../repositories/vectors.js';
@@ -14,12 +14,12 @@ const MUCH = 64;
 /** Sentence vectors of many texts, from the database or from the encoder. */
 export class EncodingService {
   readonly #database: Kysely<Database>;
-  readonly #answering: Answering;
+  readonly #encoder: EncoderThreads;
   readonly #jobs: JobService;
 
-  constructor(database: Kysely<Database>, answering: Answering, jobs: JobService) {
+  constructor(database: Kysely<Database>, encoder: EncoderThreads, jobs: JobService) {
     this.#database = database;
-    this.#answering = answering;
+    this.#encoder = encoder;
     this.#jobs = jobs;
   }
 
@@ -56,7 +56,7 @@ export class EncodingService {
     const missing = different.filter((text) => !vectors.has(text));
     progress?.(vectors.size);
     for (const batch of batchesOf(missing, BATCH)) {
-      const fresh = vectorsByText(batch, await this.#answering.run('bulk', 'encode', { texts: batch }));
+      const fresh = await this.#encoder.encode('bulk', batch);
       if (keep) await keepVectors(this.#database, fresh);
       for (const [text, vector] of fresh) vectors.set(text, vector);
       progress?.(vectors.size);

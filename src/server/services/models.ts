@@ -217,7 +217,7 @@ export class ModelService {
   /** Reads one message with the model that answers now. */
   async recognise(bot: StoredBot, text: string): Promise<Recognition> {
     const model = await this.shared(await this.answering(bot));
-    return this.#parts.answering.run('person', 'recognise', { model, text, now: localNow(bot.document.timeZone) });
+    return this.#parts.answering.recognise(model, text, localNow(bot.document.timeZone));
   }
 
   /** Takes a conversation one turn further with the model that answers now. */
@@ -229,7 +229,7 @@ export class ModelService {
   ): Promise<{ result: Step; revision: number }> {
     const current = await this.answering(bot);
     const model = await this.shared(current);
-    const result = await this.#parts.answering.run('person', 'converse', { model, state, said, now });
+    const result = await this.#parts.answering.converse(model, state, said, now);
     return { result, revision: current.revision };
   }
 
@@ -237,9 +237,9 @@ export class ModelService {
   async explain(bot: StoredBot, text: string): Promise<Explanation> {
     const { answering, encoding } = this.#parts;
     const model = await this.shared(await this.answering(bot));
-    const texts = await answering.run('bulk', 'textsToExplain', { model, text });
+    const texts = await answering.run('person', 'textsToExplain', { model, text });
     const vectors = await encoding.vectorsOf(texts, { keep: false });
-    return answering.run('bulk', 'explain', { model, text, now: localNow(bot.document.timeZone), vectors });
+    return answering.run('person', 'explain', { model, text, now: localNow(bot.document.timeZone), vectors });
   }
 
   /** The conversation that a form gives; `null` while there is no model, and where no intent opens the form. */

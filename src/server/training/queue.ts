@@ -201,7 +201,7 @@ export class TrainingQueue {
     pupil.changes = { since: revision, deltas: [], lane: name };
     let vectors: ReadonlyMap<string, Float32Array> = new Map();
     for (;;) {
-      const answer = await this.#lanes[name].threads.run({ botId, revision, lesson, vectors, stop });
+      const answer = await this.#lanes[name].threads.run({ botId, revision, lesson, vectors, stop }, { name: 'train' });
       if (answer.say === 'unknown') lesson = { document };
       else if (answer.say === 'lacking') vectors = await this.#host.vectorsOf(botId, answer.texts);
       else return answer;

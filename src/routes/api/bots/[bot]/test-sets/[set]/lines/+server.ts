@@ -1,5 +1,4 @@
-import { answer, NotFoundError, pathNumber, readJson } from '$server/http.js';
-import { testLineChangeBody, testLineIdsBody, testLinesBody } from '$server/bodies.js';
+import { answer, NotFoundError, pathNumber, readBody } from '$server/http.js';
 import type { RequestHandler } from './$types';
 
 const NONE = 'There is no such test set.';
@@ -8,7 +7,7 @@ const NONE = 'There is no such test set.';
 export const POST: RequestHandler = (event) =>
   answer(event, 'bot:test', async ({ bots }, context) => {
     const { bot, set } = event.params;
-    const { lines } = await readJson(event.request, testLinesBody);
+    const { lines } = await bots.read('testLines', await readBody(event.request));
     const given = lines.map(({ text, intent, slots }) => ({
       text,
       ...(intent === undefined ? {} : { intent }),
@@ -23,7 +22,7 @@ export const POST: RequestHandler = (event) =>
 export const PATCH: RequestHandler = (event) =>
   answer(event, 'bot:test', async ({ bots }, context) => {
     const { bot, set } = event.params;
-    const { ids, change } = await readJson(event.request, testLineChangeBody);
+    const { ids, change } = await bots.read('testLineChange', await readBody(event.request));
     const done = await bots.changeTestLines(context, pathNumber(bot), pathNumber(set), { numbers: ids, change });
     if (!done) throw new NotFoundError(NONE);
     return {};
@@ -33,7 +32,7 @@ export const PATCH: RequestHandler = (event) =>
 export const DELETE: RequestHandler = (event) =>
   answer(event, 'bot:test', async ({ bots }, context) => {
     const { bot, set } = event.params;
-    const { ids } = await readJson(event.request, testLineIdsBody);
+    const { ids } = await bots.read('testLineIds', await readBody(event.request));
     if (!(await bots.deleteTestLines(context, pathNumber(bot), pathNumber(set), ids))) throw new NotFoundError(NONE);
     return {};
   });

@@ -1,0 +1,3 @@
+import { encodeIn } from '../server/encoder/thread.js';
+
+export default encodeIn;
