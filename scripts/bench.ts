@@ -302,7 +302,7 @@ async function proveTimes(table: Table, encoder: Encoder): Promise<void> {
 async function serverTimes(table: Table): Promise<void> {
   const data = mkdtempSync(path.join(tmpdir(), 'reed-gate-bench-'));
   await seedDemo('demo', databaseFile(data), () => undefined);
-  const server = spawn(process.execPath, ['build/index.js'], {
+  const server = spawn(process.execPath, ['serve.js'], {
     stdio: 'ignore',
     env: {
       ...process.env,

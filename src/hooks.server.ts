@@ -23,8 +23,14 @@ export const init: ServerInit = async () => {
   process.umask(0o077);
   const { events } = await start();
   // A server whose keeper is gone would hold the data, and nobody would know.
-  if (process.channel) process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
-  process.once('sveltekit:shutdown', () => void closeApplication());
+  if (process.channel) {
+    process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
+    // Listening for it would keep a program alive that has nothing more to do.
+    process.channel.unref();
+  }
+  process.once('sveltekit:shutdown', (end: { waitFor?: (work: Promise<void>) => void }) =>
+    end.waitFor?.(closeApplication()),
+  );
   // The server waits for requests to end, and streams end only when they are told to.
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => events.close());
 };
@@ -44,12 +50,11 @@ export const handle: Handle = async ({ event, resolve }) => {
   // A browser that opens a page is given a name; programs that call without one need none.
   if (event.locals.person === null && event.request.headers.get('accept')?.includes('text/html')) {
     event.locals.person = newId();
-    const { protocol } = event.url;
     event.cookies.set('person', event.locals.person, {
       path: '/',
       httpOnly: true,
       sameSite: 'lax',
-      secure: protocol === 'https:',
+      secure: event.url.protocol === 'https:',
       maxAge: TEN_YEARS,
     });
   }
@@ -65,18 +70,27 @@ export const handle: Handle = async ({ event, resolve }) => {
   return response;
 };
 
+/** What is said of a request that cannot be answered, by its status. */
+const REFUSALS: Partial<Record<number, string>> = {
+  400: 'The address or the request cannot be read.',
+  404: 'There is nothing at this address.',
+  405: 'This address takes no such request.',
+  413: 'The request is larger than is taken. Divide what you bring in, and bring in the parts.',
+  415: 'The request is not of a kind that is taken here.',
+};
+
 export const handleError: HandleServerError = async ({ error, event, status }) => {
-  if (status === 404)
-    return { message: 'There is nothing at this address.', requestNumber: event.locals.requestNumber };
-  if (status === 413)
-    return {
-      message: 'The request is larger than is taken. Divide what you bring in, and bring in the parts.',
-      requestNumber: event.locals.requestNumber,
-    };
+  const { requestNumber } = event.locals;
   const { log } = await application();
-  log.error({ err: error, requestNumber: event.locals.requestNumber, path: event.url.pathname }, 'request failed');
+  const told = { err: error, requestNumber, path: event.url.pathname, status };
+  // A fault of the request is nothing for whoever looks after the server.
+  if (status < 500) {
+    log.info(told, 'request refused');
+    return { message: REFUSALS[status] ?? 'The request cannot be answered as it is.', requestNumber };
+  }
+  log.error(told, 'request failed');
   return {
     message: 'Something went wrong here, and it is not your doing. Try again; what was saved before is safe.',
-    requestNumber: event.locals.requestNumber,
+    requestNumber,
   };
 };

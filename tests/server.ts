@@ -16,7 +16,7 @@ export interface RunningServer {
   remove(): Promise<void>;
 }
 
-function freePort(): Promise<number> {
+export function freePort(): Promise<number> {
   return new Promise((resolve, reject) => {
     const server = createServer();
     server.once('error', reject);
@@ -27,7 +27,7 @@ function freePort(): Promise<number> {
   });
 }
 
-async function answers(url: string): Promise<void> {
+export async function answers(url: string): Promise<void> {
   for (let attempt = 0; attempt < 200; attempt++) {
     const ok = await fetch(`${url}/api/health`).then(
       (response) => response.ok,
@@ -46,8 +46,11 @@ function demoData(): string {
   return folder;
 }
 
-/** @param from `demo` for a copy of the demo, `empty` for nothing */
-export async function startServer(from: 'demo' | 'empty'): Promise<RunningServer> {
+/**
+ * @param from `demo` for a copy of the demo, `empty` for nothing
+ * @param more of the server's environment
+ */
+export async function startServer(from: 'demo' | 'empty', more: Record<string, string> = {}): Promise<RunningServer> {
   const data = mkdtempSync(path.join(tmpdir(), 'reed-gate-e2e-'));
   if (from === 'demo') cpSync(demoData(), data, { recursive: true });
   const port = await freePort();
@@ -57,16 +60,16 @@ export async function startServer(from: 'demo' | 'empty'): Promise<RunningServer
 
   async function start(): Promise<void> {
     stopping = false;
-    child = spawn(process.execPath, ['build/index.js'], {
+    child = spawn(process.execPath, ['serve.js'], {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: {
         ...process.env,
         HOST: '127.0.0.1',
         PORT: String(port),
         REED_GATE_DATA: data,
-        BODY_SIZE_LIMIT: String(26 * 1024 * 1024),
         LOG_LEVEL: 'silent',
         NODE_ENV: 'production',
+        ...more,
       },
     });
     const { pid } = child;

@@ -1,5 +1,10 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { connect } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { startServer, type RunningServer } from './server.js';
+import { answers, freePort, startServer, type RunningServer } from './server.js';
 
 const FEW_ROUNDS = 4;
 /** How often the server is killed; more rounds find rarer moments. */
@@ -159,3 +164,134 @@ test.describe('what a request may not do', () => {
     await foreign.dispose();
   });
 });
+
+test.describe('what comes over the wire', () => {
+  let server: RunningServer;
+
+  test.beforeAll(async () => {
+    server = await startServer('demo', { REED_GATE_HOSTS: 'reed.test' });
+  });
+
+  test.afterAll(() => server.remove());
+
+  /** Sends a request sign by sign, as a program may, and gives all that comes back. */
+  function raw(head: readonly string[], body: Buffer, piece = body.length): Promise<string> {
+    const { port, host } = new URL(server.url);
+    return new Promise((resolve, reject) => {
+      let came = '';
+      const socket = connect(Number(port), '127.0.0.1', () => {
+        socket.write([...head, `Host: ${host}`, 'Connection: close', '', ''].join('\r\n'));
+        for (let at = 0; at < body.length; at += piece) socket.write(body.subarray(at, at + piece));
+      });
+      socket.on('data', (part) => (came += part.toString()));
+      socket.on('close', () => resolve(came));
+      socket.on('error', reject);
+    });
+  }
+
+  const sent = (path: string, body: Buffer) => [
+    `POST ${path} HTTP/1.1`,
+    'Content-Type: text/plain',
+    `Content-Length: ${body.length}`,
+  ];
+
+  test('a refused body is read away, and its sender answered', async () => {
+    const notUtf8 = Buffer.alloc(300_000, 0xff);
+    for (let again = 0; again < 20; again++) {
+      const came = await raw(sent('/api/bots/import', notUtf8), notUtf8, 10_000);
+      expect(came).toMatch(/^HTTP\/1.1 422[^]*not text in UTF-8/);
+    }
+    const large = Buffer.alloc(30 * 1024 * 1024, 0x61);
+    expect(await raw(sent('/api/bots/import', large), large, 100_000)).toMatch(/^HTTP\/1.1 422[^]*larger than 25 MB/);
+    expect(await raw(sent('/api/bots/1/acts', large), large, 100_000)).toMatch(/^HTTP\/1.1 422[^]*larger than 8 MB/);
+    expect(await raw(sent('/bots/1/teach', large), large, 100_000)).toMatch(/^HTTP\/1.1 405/);
+  });
+
+  test('a body without a type is told of as such', async () => {
+    const body = Buffer.from('{"name":"a"}');
+    const came = await raw(['POST /api/bots HTTP/1.1', `Content-Length: ${body.length}`], body);
+    expect(came).toMatch(/^HTTP\/1.1 422[^]*does not say of what type it is/);
+  });
+
+  test('files are of the type that they say', async ({ page }) => {
+    const types: [string, string | undefined][] = [];
+    page.on('response', (response) => types.push([response.url(), response.headers()['x-content-type-options']]));
+    await page.goto(`${server.url}/bots/1/teach`);
+    expect(types.length).toBeGreaterThan(5);
+    for (const [url, told] of types) expect(told, url).toBe('nosniff');
+  });
+
+  test('a browser is the same person each time, also over plain http under another name', async ({ playwright }) => {
+    const named = await playwright.request.newContext({ extraHTTPHeaders: { host: 'reed.test', accept: 'text/html' } });
+    const first = await named.get(`${server.url}/`);
+    expect(first.headers()['set-cookie']).toMatch(/^person=[^;]+;(?!.*Secure)/i);
+    await named.dispose();
+    // Nobody outside says by which scheme a request came.
+    const told = await playwright.request.newContext({
+      extraHTTPHeaders: { accept: 'text/html', 'x-reed-gate-scheme': 'https' },
+    });
+    expect((await told.get(`${server.url}/`)).headers()['set-cookie']).not.toMatch(/Secure/i);
+    await told.dispose();
+  });
+});
+
+test('behind a proxy that speaks https, the cookie keeps to it and its pages may act', async ({ playwright }) => {
+  const server = await startServer('empty', { ORIGIN: 'https://reed.test' });
+  const proxied = await playwright.request.newContext({
+    extraHTTPHeaders: { host: 'reed.test', accept: 'text/html', origin: 'https://reed.test' },
+  });
+  expect((await proxied.get(`${server.url}/`)).headers()['set-cookie']).toMatch(/; Secure/i);
+  expect((await proxied.post(`${server.url}/api/bots`, { data: { name: 'a' } })).status()).toBe(200);
+  const foreign = { data: { name: 'b' }, headers: { origin: 'http://reed.test.evil.example' } };
+  expect((await proxied.post(`${server.url}/api/bots`, foreign)).status()).toBe(403);
+  await proxied.dispose();
+  await server.remove();
+});
+
+/** `./reed start` on an empty folder, with the number of the server's process. */
+async function startReed() {
+  const data = mkdtempSync(path.join(tmpdir(), 'reed-gate-e2e-'));
+  const port = await freePort();
+  const url = `http://localhost:${port}`;
+  const env = { ...process.env, PORT: String(port), HOST: '127.0.0.1', REED_GATE_DATA: data, LOG_LEVEL: 'silent' };
+  const reed = spawn('./reed', ['start'], { stdio: 'ignore', env });
+  await answers(url);
+  const [, server = ''] = /\(process (\d+)/.exec(`(${readFileSync(path.join(data, 'server.txt'), 'utf8')}`) ?? [];
+  return { data, url, reed, server: Number(server) };
+}
+
+const runs = (pid: number): boolean => {
+  try {
+    return process.kill(pid, 0);
+  } catch {
+    return false;
+  }
+};
+
+const endOf = (child: ChildProcess) =>
+  new Promise<number | string | null>((resolve) => child.once('exit', (code, signal) => resolve(code ?? signal)));
+
+for (const signal of ['SIGTERM', 'SIGINT', 'SIGKILL'] as const) {
+  test(`${signal} to ./reed ends it and its server within five seconds, in the middle of a training`, async () => {
+    const { data, url, reed, server } = await startReed();
+    const imported = await fetch(`${url}/api/bots/import`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: largeFile,
+    });
+    const { id } = (await imported.json()) as { id: number };
+    const asked = fetch(`${url}/api/bots/${id}/recognise`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ text: 'message 7 of 3' }),
+    }).catch(() => null);
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    const ended = endOf(reed);
+    reed.kill(signal);
+    const late = new Promise((resolve) => setTimeout(resolve, 5000, 'still there'));
+    expect(await Promise.race([ended, late])).toBe(signal === 'SIGKILL' ? 'SIGKILL' : 0);
+    await expect.poll(() => runs(server), { timeout: 5000 }).toBe(false);
+    await asked;
+    rmSync(data, { recursive: true, force: true });
+  });
+}

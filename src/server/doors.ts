@@ -42,34 +42,31 @@ function nameIn(header: string | null): string | null {
   return header.replace(/:\d+$/, '').toLowerCase();
 }
 
-/** A page of another site must not act here: the browser tells where a request comes from. */
-function comesFromElsewhere(request: Request): boolean {
+/**
+ * A page of another site must not act here: the browser tells where a request comes from. An origin is a scheme and a
+ * host, and counts as a whole.
+ */
+function comesFromElsewhere({ request, url }: Pick<RequestEvent, 'request' | 'url'>): boolean {
   const site = request.headers.get('sec-fetch-site');
   if (site !== null && site !== 'same-origin' && site !== 'none') return true;
   const origin = request.headers.get('origin');
-  if (origin === null) return false;
-  try {
-    return new URL(origin).host !== request.headers.get('host');
-  } catch {
-    return true;
-  }
+  // A server that is told its ORIGIN is still opened on its own machine by its own name.
+  return origin !== null && origin !== url.origin && origin !== `http://${request.headers.get('host')}`;
 }
 
 /**
  * Why a request is not let in, in a sentence; `null` where it is. The name it was sent to is looked at for reading too:
  * a foreign page whose name was turned to this machine counts as of one origin with it.
  */
-export function refusedAtDoor(
-  { request, url }: Pick<RequestEvent, 'request' | 'url'>,
-  hosts: ReadonlySet<string>,
-): string | null {
+export function refusedAtDoor(event: Pick<RequestEvent, 'request' | 'url'>, hosts: ReadonlySet<string>): string | null {
+  const { request, url } = event;
   const name = nameIn(request.headers.get('host'));
   if (name === null || !hosts.has(name)) {
     return 'This address is not one that this server answers to. Open it as localhost, or name the address in REED_GATE_HOSTS when it is started.';
   }
   const door = DOORS.find(({ path }) => url.pathname.startsWith(path))!;
   const changes = !SAFE_METHODS.includes(request.method);
-  return door.ownPagesOnly && changes && comesFromElsewhere(request)
-    ? 'This request came from another site and was refused.'
+  return door.ownPagesOnly && changes && comesFromElsewhere(event)
+    ? 'This request came from another site and was refused. Behind a proxy that speaks https, start the server with its address in ORIGIN.'
     : null;
 }

@@ -168,8 +168,17 @@ describe('the doors', () => {
       refusedAtDoor(at(`http://localhost:4173${path}`, { method: 'POST', headers }), own);
     expect(from({ origin: 'http://localhost:4173', 'sec-fetch-site': 'same-origin' })).toBeNull();
     expect(from({})).toBeNull();
-    for (const headers of [{ origin: 'http://evil.example' }, { 'sec-fetch-site': 'cross-site' }, { origin: 'null' }])
-      expect(from(headers as Record<string, string>)).toMatch(/another site/);
+    for (const origin of [
+      'http://evil.example',
+      'null',
+      'https://localhost:4173',
+      'http://localhost:4174',
+      'http://evil@localhost:4173',
+      'http://localhost:4173/x',
+      'HTTP://localhost:4173',
+    ])
+      expect(from({ origin }), origin).toMatch(/another site/);
+    expect(from({ 'sec-fetch-site': 'cross-site' })).toMatch(/another site/);
     // Programs and channels have no page, and no cookie counts there.
     expect(from({ origin: 'http://shop.example' }, '/channels/chat')).toBeNull();
   });

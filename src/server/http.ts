@@ -97,25 +97,38 @@ export function rowNumber(from: string | null): number {
   return Number(from);
 }
 
-/** Reads an upload as text, piece by piece. @throws InputError if it is too large or no text */
+/**
+ * Reads an upload as text, piece by piece. What is left of one that is refused is not taken back from its sender, who
+ * would hear of no answer: the server reads it away.
+ * @throws InputError if it is too large or no text
+ */
 export async function readText(request: Request, limit = LARGEST_UPLOAD): Promise<string> {
+  const { headers } = request;
   const tooLarge = () =>
     new InputError(`The file is larger than ${Math.round(limit / 1024 / 1024)} MB. Divide it and bring in the parts.`);
-  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
+  const length = Number(headers.get('content-length') ?? 0);
+  if (headers.get('content-type') === null && (length > 0 || headers.has('transfer-encoding')))
+    throw new InputError(
+      'The request does not say of what type it is. Send it with a Content-Type, such as application/json.',
+    );
+  if (length > limit) throw tooLarge();
   const decoder = new TextDecoder('utf-8', { fatal: true });
+  const reader = request.body?.getReader();
   let text = '';
   let size = 0;
   try {
-    for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
-      size += chunk.byteLength;
+    for (let part = await reader?.read(); part?.done === false; part = await reader!.read()) {
+      size += part.value.byteLength;
       if (size > limit) throw tooLarge();
-      text += decoder.decode(chunk, { stream: true });
+      text += decoder.decode(part.value, { stream: true });
     }
     return text + decoder.decode();
   } catch (error) {
     if (error instanceof TypeError)
       throw new InputError('The file is not text in UTF-8. Save it as UTF-8 and bring it in again.');
     throw error;
+  } finally {
+    reader?.releaseLock();
   }
 }
 

@@ -89,7 +89,7 @@ class Pool<Task, Result> implements Threads<Task, Result> {
   readonly #pool: Piscina<unknown, Result>;
   /** Tasks wait here, not in the library, so that the time of each counts from when a thread takes it. */
   readonly #waiting: Waiting<Task, Result>[] = [];
-  #running = 0;
+  readonly #running = new Set<Promise<void>>();
   #stopping = false;
 
   constructor(source: string, { most = 1, memory, native = false }: Options) {
@@ -105,7 +105,6 @@ class Pool<Task, Result> implements Threads<Task, Result> {
       maxThreads: most,
       idleTimeout: Infinity,
       concurrentTasksPerWorker: 1,
-      closeTimeout: LONGEST_END,
       ...(memory === undefined ? {} : { resourceLimits: { maxOldGenerationSizeMb: memory } }),
     });
     this.#pool.on('error', (error: Error) => {
@@ -123,15 +122,15 @@ class Pool<Task, Result> implements Threads<Task, Result> {
   }
 
   #fill(): void {
-    while (this.#running < this.#most && this.#waiting.length > 0) {
+    while (this.#running.size < this.#most && this.#waiting.length > 0) {
       const next = this.#waiting.shift()!;
-      this.#running++;
-      void this.#perform(next)
+      const running = this.#perform(next)
         .then(next.give, next.fail)
         .finally(() => {
-          this.#running--;
+          this.#running.delete(running);
           this.#fill();
         });
+      this.#running.add(running);
     }
   }
 
@@ -156,7 +155,11 @@ class Pool<Task, Result> implements Threads<Task, Result> {
   async destroy(): Promise<void> {
     this.#stopping = true;
     for (const { terms, fail } of this.#waiting.splice(0)) fail(new TaskError(terms.name, endOfProgram()));
-    await (this.#native ? this.#pool.close() : this.#pool.destroy());
+    if (this.#native) {
+      const late = new Promise((resolve) => setTimeout(resolve, LONGEST_END).unref());
+      await Promise.race([Promise.all(this.#running), late]);
+    }
+    await this.#pool.destroy();
     await rm(this.#folder, { recursive: true, force: true });
   }
 }
