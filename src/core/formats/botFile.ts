@@ -34,8 +34,25 @@ const YAML_FAULTS: Record<string, string> = {
   UNEXPECTED_TOKEN: 'this is not expected here; see the quotes, brackets and indentation before it',
 };
 
+/** A line of YAML that is longer, in UTF-16 code units, is not parsed: the time for one text grows with its square. */
+const LONGEST_LINE = 500_000;
+
+/** The number of the first line that is too long to be parsed; 0 where there is none. */
+function lineTooLong(source: string): number {
+  let number = 1;
+  for (let start = 0; start <= source.length; number++) {
+    const next = source.indexOf('\n', start);
+    const end = next === -1 ? source.length : next;
+    if (end - start > LONGEST_LINE) return number;
+    start = end + 1;
+  }
+  return 0;
+}
+
 function readYaml(source: string): ReadResult {
   if (nestingOfYaml(source) > DEEPEST_YAML) return fault(TOO_DEEP);
+  const tooLong = lineTooLong(source);
+  if (tooLong > 0) return fault('the line is longer than anything that a bot holds', `line ${tooLong}`);
   const lines = new LineCounter();
   const parsed = parseDocument(source, {
     lineCounter: lines,

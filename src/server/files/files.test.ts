@@ -102,6 +102,7 @@ describe('files', () => {
       }),
       /at most 500 characters/,
     ],
+    ['a text without end', `reedGate: 1\nname: "${'a'.repeat(24_000_000)}"`, /longer than anything that a bot holds/],
     ['the name of every object', '{"reedGate":1,"name":"a","__proto__":{}}', /“__proto__” cannot be used/],
     ['an alias', 'reedGate: 1\nname: &a x\nregion: *a\n', /aliases|anchors/],
     ['a tag', 'reedGate: 1\nname: !danger x\n', /tags/],
@@ -112,6 +113,19 @@ describe('files', () => {
     const { faults } = await refused('bot', source);
     expect(faults[0]!.message).toMatch(message);
     for (const fault of faults) expect(fault.message.length).toBeLessThan(400);
+  });
+
+  it('are written while a large one is read, and small ones read', async () => {
+    const large = `reedGate: 1\nname: a\nintents:\n  - name: i\n    utterances:\n${'      - "a message of some length"\n'.repeat(99_000)}`;
+    const done: string[] = [];
+    const reading = files.read('bot', large).then(() => done.push('large'));
+    const note = (what: string) => () => done.push(what);
+    await Promise.all([
+      reading,
+      files.write(teaShop(), 'yaml').then(note('written')),
+      files.read('tests', 'text\nhi').then(note('small')),
+    ]);
+    expect(done.at(-1)).toBe('large');
   });
 
   it('of messages have limits of their own', async () => {
