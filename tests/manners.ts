@@ -10,6 +10,7 @@ import { prepareTraining } from '../src/core/recognise/train.js';
 import type { SlotValue } from '../src/core/recognise/value.js';
 import { encoderFolder } from '../src/server/encoder/files.js';
 import { loadEncoder } from '../src/server/encoder/load.js';
+import { heldOf } from '../src/core/text/named.js';
 
 const NOW = '2026-03-04T09:30';
 
@@ -55,7 +56,8 @@ export function testManners(bot: string, manners: Record<string, Manner[]>): voi
         state = result.state;
       }
       if (outcome) expect(finalOutcome(state)).toBe(outcome);
-      for (const [slot, value] of Object.entries(slots ?? {})) expect(heldValues(state)[slot], slot).toEqual(value);
+      for (const [slot, value] of Object.entries(slots ?? {}))
+        expect(heldOf(heldValues(state), slot), slot).toEqual(value);
     });
   });
 }

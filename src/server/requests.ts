@@ -12,7 +12,7 @@ export const shortened = (words: string): string =>
   words.length > LONGEST_FAULT ? `${words.slice(0, LONGEST_FAULT)} …` : words;
 
 /** The refusal of a request whose parts are not as they must be. */
-export function misshapen(faults: readonly Fault[]): InputError {
+function misshapen(faults: readonly Fault[]): InputError {
   const told = faults.slice(0, 3).map(({ path, message }) => shortened(`${path} ${message}`.trim()));
   const others = numberOfFaults(faults) - told.length;
   const more = others > 0 ? `; and ${others.toLocaleString('en-GB')} more` : '';

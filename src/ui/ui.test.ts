@@ -8,6 +8,7 @@ import { STAGES, stagePath } from './shared/stages.js';
 import { wholeWords } from './teach/selectedRange.js';
 import { actInWords } from './try/actInWords.js';
 import { walkthroughOf } from './try/walkthroughOf.js';
+import { namedAs } from '../core/text/named.js';
 
 describe('figures', () => {
   it('are shown short, and never rounded up to certain', () => {
@@ -72,7 +73,7 @@ describe('a conversation kept as a walkthrough', () => {
       trace,
       revision: 1,
     });
-    const open = { ...emptyForm('order_tea', 'order'), values: { amount: 2 }, asked: 'tea' };
+    const open = { ...emptyForm('order_tea', 'order'), values: namedAs({ amount: 2 }), asked: 'tea' };
     const conversation: StoredConversation = {
       id: 1,
       name: null,

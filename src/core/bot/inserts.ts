@@ -1,9 +1,10 @@
-import type { SlotValue } from '../recognise/value.js';
+import type { SlotValue, Values } from '../recognise/value.js';
 import { renderMessage } from '../say/render.js';
 import type { Insert } from '../say/engineTexts.js';
 import { languageOf } from '../language/index.js';
 import { exampleAnswer, markedExample } from './examples.js';
 import { findEntity, type BotDocument, type Entity, type EntityKind, type Form } from './document.js';
+import { namedAs, putHeld } from '../text/named.js';
 
 /** Values that a customer may have given, by kind, for examples. */
 const EXAMPLES: Partial<Record<EntityKind, SlotValue>> = {
@@ -41,9 +42,9 @@ function formsOf(name: string, entity: Entity | undefined): { text: string; hint
 
 /** What the texts of a form may put in. */
 export function insertsForForm(document: BotDocument, form: Form): Insert[] {
-  const values: Record<string, SlotValue> = { reference: '40001' };
+  const values: Values = namedAs<SlotValue>({ reference: '40001' });
   const entities = new Map(form.slots.map(({ name, entity }) => [name, findEntity(document, entity)]));
-  for (const [name, entity] of entities) values[name] = exampleValue(document, form, name, entity);
+  for (const [name, entity] of entities) putHeld(values, name, exampleValue(document, form, name, entity));
   const say = (text: string) => renderMessage(text, values, document.languages[0] ?? 'en', document.region);
   const plain = form.slots.map(({ name }) => ({ text: `{${name}}`, hint: `the slot ${name}` }));
   const others = form.slots.flatMap(({ name }) => formsOf(name, entities.get(name)));

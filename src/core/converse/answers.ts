@@ -1,6 +1,6 @@
 import { customersName } from '../bot/customersName.js';
-import { findEntity, findIntent, kindOf, kindOfSlot, type Form, type Slot } from '../bot/document.js';
-import { sameValue, type SlotValue } from '../recognise/value.js';
+import { type EntityKind, findEntity, findIntent, type Form, kindOf, kindOfSlot, type Slot } from '../bot/document.js';
+import { sameValue, type SlotValue, type Values } from '../recognise/value.js';
 import { sharesWord } from './ends.js';
 import { bareNumber, contentStems, numberFor, onlyValue, saysSomething } from './fits.js';
 import type { Language } from '../language/language.js';
@@ -10,6 +10,7 @@ import type { OpenForm } from './state.js';
 import { slotApplies, type Turn } from './turn.js';
 import type { GivenValues } from './values.js';
 import { acceptedIn, isSmallTalk, valuesFor, without, type Stretches } from './wishes.js';
+import { dropHeld, entriesOf, heldBy, heldOf, putHeld, withoutHeld } from '../text/named.js';
 
 /** A form while its slots are filled. */
 export interface Filling {
@@ -21,8 +22,8 @@ export interface Filling {
 }
 
 /** Whether an answer changes values that were already given, and so is a correction rather than free words. */
-export const corrects = (held: Record<string, SlotValue>, given: Record<string, SlotValue>): boolean =>
-  Object.entries(given).some(([slot, value]) => held[slot] !== undefined && !sameValue(held[slot], value));
+export const corrects = (held: Values, given: Values): boolean =>
+  entriesOf(given).some(([slot, value]) => heldOf(held, slot) !== undefined && !sameValue(heldOf(held, slot), value));
 
 /** Values of kinds that are known wherever they stand: codes, mail addresses, telephone numbers. */
 const IDENTIFYING = ['pattern', 'email', 'phone', 'url'];
@@ -85,7 +86,7 @@ const isCode = (turn: Turn, words: string): boolean =>
   !/\s/u.test(words);
 
 /** What an answer that no finder read gives to the slot that was asked for. */
-function unreadAnswer(filling: Filling, own: Stretches, given: Record<string, SlotValue>): SlotValue | undefined {
+function unreadAnswer(filling: Filling, own: Stretches, given: Values): SlotValue | undefined {
   const { turn, asked, open } = filling;
   const words = answerWords(turn, own);
   if (!asked || words.trim() === '') return undefined;
@@ -113,7 +114,7 @@ function nameWithin(words: string, language: Language): string | undefined {
 }
 
 /** A figure that is all an answer says fills the slot that was asked for, and no other. */
-function figureAnswer(filling: Filling, own: Stretches): Record<string, SlotValue> | null {
+function figureAnswer(filling: Filling, own: Stretches): Values | null {
   const { turn, asked } = filling;
   if (!asked) return null;
   const number = bareNumber(answerWords(turn, own), turn.language);
@@ -124,7 +125,7 @@ function figureAnswer(filling: Filling, own: Stretches): Record<string, SlotValu
 }
 
 /** "No, 4" in answer to another question: a figure that corrects the one value held that it can be. */
-function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record<string, SlotValue> {
+function figureCorrection({ turn, form, open }: Filling, own: Stretches): Values {
   const number =
     turn.language.clauses.alters(turn.hearing.folded) || turn.hearing.says('no', 'wait')
       ? bareNumber(answerWords(turn, own), turn.language)
@@ -132,7 +133,7 @@ function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record
   if (!number) return {};
   const fits = form.slots.flatMap((slot): [string, SlotValue][] => {
     const kind = kindOf(turn.document, slot);
-    const held = open.values[slot.name];
+    const held = heldOf(open.values, slot.name);
     if (
       held === undefined ||
       (kind !== 'number' && kind !== 'money' && kind !== 'time' && !(kind === 'date' && number.named))
@@ -143,51 +144,66 @@ function figureCorrection({ turn, form, open }: Filling, own: Stretches): Record
   });
   const amounts = fits.filter(([slot]) => kindOfSlot(turn.document, form, slot) === 'number');
   const likely = amounts.length > 0 ? amounts : fits;
-  return likely.length === 1 ? Object.fromEntries(likely) : {};
+  return likely.length === 1 ? heldBy(likely) : {};
+}
+
+/** Kinds that tell how much or when: under another name they mean another thing. */
+const MEASURES: readonly EntityKind[] = [
+  'number',
+  'ordinal',
+  'quantity',
+  'percent',
+  'money',
+  'date',
+  'time',
+  'datetime',
+  'duration',
+];
+
+/** What was held before for a slot: under its own name, else for what is of the same entity and means the same. */
+function rememberedFor({ document, state }: Turn, slot: Slot): SlotValue | undefined {
+  const alike = state.remembered.filter(({ entity }) => entity === slot.entity);
+  const own = alike.find((one) => one.slot === slot.name);
+  const kind = findEntity(document, slot.entity)?.kind;
+  const other = kind === undefined || MEASURES.includes(kind) ? undefined : alike[0];
+  return (own ?? other)?.value;
 }
 
 /** What the customer means by "the same as before" for the slot that was asked for. */
-function asBefore({ turn, form, open, asked }: Filling): Record<string, SlotValue> {
-  const { remembered } = turn.state;
+function asBefore({ turn, form, open, asked }: Filling): Values {
   if (!asked || !turn.hearing.says('asBefore')) return {};
   // "The same address" is of the address, whatever was asked for.
   const always = form.slots.map(({ when: _, ...slot }): Slot => slot);
-  const named = namedSlots(turn, { ...form, slots: always }, open).map(({ name }) => name);
-  if (named.length > 0 && !named.includes(asked.name)) {
-    return Object.fromEntries(
-      named.flatMap((name) => (remembered[name] === undefined ? [] : [[name, remembered[name]]])),
-    );
-  }
-  const own = remembered[asked.name];
-  if (own !== undefined) return { [asked.name]: own };
-  // Another form may call it otherwise: the slot of the same entity.
-  const names = turn.document.forms
-    .filter((other) => other !== form)
-    .flatMap(({ slots }) => slots.filter(({ entity }) => entity === asked.entity).map(({ name }) => name));
-  const name = names.find((candidate) => remembered[candidate] !== undefined);
-  return name === undefined ? {} : { [asked.name]: remembered[name]! };
+  const spoken = namedSlots(turn, { ...form, slots: always }, open);
+  const meant = spoken.length > 0 && !spoken.some(({ name }) => name === asked.name) ? spoken : [asked];
+  return heldBy(
+    meant.flatMap((slot): [string, SlotValue][] => {
+      const value = rememberedFor(turn, slot);
+      return value === undefined ? [] : [[slot.name, value]];
+    }),
+  );
 }
 
 /** "I don't mind" takes the slot's default, where it has one. */
-function byDefault({ turn, asked }: Filling): Record<string, SlotValue> {
+function byDefault({ turn, asked }: Filling): Values {
   const { hearing } = turn;
   if (asked?.default === undefined || !hearing.onlySteers || !hearing.says('indifferent')) return {};
   return { [asked.name]: asked.default };
 }
 
 /** A value goes to the slot that was asked for rather than to another of its kind that holds one already. */
-function toAsked({ turn, form, open, asked }: Filling, given: Record<string, SlotValue>): Record<string, SlotValue> {
-  if (!asked || given[asked.name] !== undefined || turn.language.clauses.alters(turn.hearing.folded)) return given;
+function toAsked({ turn, form, open, asked }: Filling, given: Values): Values {
+  if (!asked || heldOf(given, asked.name) !== undefined || turn.language.clauses.alters(turn.hearing.folded))
+    return given;
   const rival = form.slots.find(
     ({ name, entity }) =>
       entity === asked.entity &&
-      given[name] !== undefined &&
-      open.values[name] !== undefined &&
+      heldOf(given, name) !== undefined &&
+      heldOf(open.values, name) !== undefined &&
       !sharesWord(name, turn.text, turn.language),
   );
   if (!rival) return given;
-  const { [rival.name]: value, ...rest } = given;
-  return { ...rest, [asked.name]: value! };
+  return { ...withoutHeld(given, rival.name), [asked.name]: heldOf(given, rival.name)! };
 }
 
 /** What a message gives to an open form, the slot that was asked for first. @param own what of it is an answer */
@@ -196,54 +212,54 @@ export function answered(filling: Filling, own: Stretches): GivenValues {
   const gathered = valuesFor(turn, open.intent, { asked: open.asked, within: own, held: open.values });
   const figure = figureAnswer(filling, own);
   const isRead =
-    asked !== undefined && gathered.given[asked.name] !== undefined && kindOf(turn.document, asked) !== 'number';
+    asked !== undefined &&
+    heldOf(gathered.given, asked.name) !== undefined &&
+    kindOf(turn.document, asked) !== 'number';
   if (figure !== null && !isRead && gathered.wrong.length === 0) {
     // What is more than a figure is kept: "at eight" is a time, whatever was asked for.
-    const said = Object.entries(gathered.given).filter(
-      ([slot]) => open.values[slot] !== undefined && kindOfSlot(turn.document, form, slot) === 'time',
+    const said = entriesOf(gathered.given).filter(
+      ([slot]) => heldOf(open.values, slot) !== undefined && kindOfSlot(turn.document, form, slot) === 'time',
     );
     const given = Object.keys(figure).length > 0 ? figure : Object.fromEntries(said);
     return { ...gathered, given, between: null, firstOf: null };
   }
   const kind = kindOf(turn.document, asked);
-  const isNew = Object.keys(gathered.given).every((slot) => open.values[slot] === undefined && slot !== open.asked);
+  const isNew = Object.keys(gathered.given).every(
+    (slot) => heldOf(open.values, slot) === undefined && slot !== open.asked,
+  );
   const corrected = isNew ? figureCorrection(filling, own) : {};
   const found = Object.keys(corrected).length > 0 ? {} : toAsked(filling, gathered.given);
   const given = { ...asBefore(filling), ...byDefault(filling), ...corrected, ...found };
   const isNumber = (slot: string) => kindOfSlot(turn.document, form, slot) === 'number';
   Object.assign(given, nameBeside(filling, own, given));
-  const free = asked && given[asked.name] === undefined ? unreadAnswer(filling, own, given) : undefined;
+  const free = asked && heldOf(given, asked.name) === undefined ? unreadAnswer(filling, own, given) : undefined;
   if (asked && free !== undefined) {
-    given[asked.name] = free;
+    putHeld(given, asked.name, free);
     // The number of a house, or a figure within free words, is no amount.
     if (kind === 'address' || kind === 'free') {
-      for (const slot of Object.keys(given)) if (slot !== asked.name && isNumber(slot)) delete given[slot];
+      for (const slot of Object.keys(given)) if (slot !== asked.name && isNumber(slot)) dropHeld(given, slot);
     }
   }
   if (
     asked &&
     kind === 'free' &&
-    typeof given[asked.name] === 'string' &&
+    typeof heldOf(given, asked.name) === 'string' &&
     own.length > 0 &&
     !corrects(open.values, given)
   ) {
-    given[asked.name] = wholeAnswer(filling, own, given[asked.name] as string);
+    putHeld(given, asked.name, wholeAnswer(filling, own, heldOf(given, asked.name) as string));
   }
   return { ...gathered, given };
 }
 
 /** A name that stands beside other values, and nothing else: "Ann Teague, 07700 900777". */
-function nameBeside(
-  { turn, form, open }: Filling,
-  own: Stretches,
-  given: Record<string, SlotValue>,
-): Record<string, SlotValue> {
+function nameBeside({ turn, form, open }: Filling, own: Stretches, given: Values): Values {
   const slots = form.slots.filter(
     (slot) =>
       kindOf(turn.document, slot) === 'person' &&
       slotApplies(slot, open.values) &&
-      open.values[slot.name] === undefined &&
-      given[slot.name] === undefined,
+      heldOf(open.values, slot.name) === undefined &&
+      heldOf(given, slot.name) === undefined,
   );
   if (slots.length !== 1 || Object.keys(given).length === 0) return {};
   const values = turn.recognition.entities;

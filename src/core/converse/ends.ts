@@ -1,7 +1,7 @@
 import { findForm, kindOf, type Form } from '../bot/document.js';
 import type { Language } from '../language/language.js';
 import type { StretchWords } from '../language/talk.js';
-import { sameValue, type SlotValue } from '../recognise/value.js';
+import { sameValue, type SlotValue, type Values } from '../recognise/value.js';
 import { contentStems, dayNamed } from './fits.js';
 import { namedSlots } from './named.js';
 import type { OpenForm } from './state.js';
@@ -9,6 +9,7 @@ import { endsOfForm, nearHeld } from './stretch.js';
 import { tellAbout } from './tell.js';
 import { listWords, sayOwn, slotWords, takeAndAdvance, valueWords, type Reply, type Turn } from './turn.js';
 import { readingsFor, type Stretches } from './wishes.js';
+import { entriesOf, heldOf } from '../text/named.js';
 
 /** A slot that a value could be for, with what it would be there. */
 export interface SlotFit {
@@ -59,13 +60,15 @@ function endTold(before: string, [first, last]: [string, string], words: Stretch
 function endsFor(
   turn: Turn,
   { form, open }: { form: Form; open: OpenForm },
-  given: Record<string, SlotValue>,
+  given: Values,
   within: Stretches,
 ): { said: string; options: SlotFit[] } | null {
   const { stretches } = turn.language;
   const ends = endsOfForm(turn.document, form)?.map(({ name }) => name);
-  if (!ends || turn.now === null || ends.some((name) => open.values[name] === undefined)) return null;
-  const changed = ends.filter((name) => given[name] !== undefined && !sameValue(given[name], open.values[name]));
+  if (!ends || turn.now === null || ends.some((name) => heldOf(open.values, name) === undefined)) return null;
+  const changed = ends.filter(
+    (name) => heldOf(given, name) !== undefined && !sameValue(heldOf(given, name), heldOf(open.values, name)),
+  );
   const reading = readingsFor(turn, open.intent, open.asked, within).find(({ slot }) => slot === changed[0]);
   if (changed.length !== 1 || !reading || typeof reading.value !== 'string') return null;
   const named = namedSlots(turn, form, open).map(({ name }) => name);
@@ -77,8 +80,8 @@ function endsFor(
   const options = (told.length > 0 ? told : ends).map((slot) => ({
     slot,
     value: alone
-      ? (dayNamed(Number(alone[1]), turn.now!, open.values[slot]) ?? reading.value)
-      : nearHeld(reading, open.values[slot], { today: turn.now, language: turn.language }).value,
+      ? (dayNamed(Number(alone[1]), turn.now!, heldOf(open.values, slot)) ?? reading.value)
+      : nearHeld(reading, heldOf(open.values, slot), { today: turn.now, language: turn.language }).value,
   }));
   return { said: reading.text, options };
 }
@@ -91,7 +94,7 @@ function endsFor(
 export function changeEnd(
   turn: Turn,
   { form, open }: { form: Form; open: OpenForm },
-  given: Record<string, SlotValue>,
+  given: Values,
   within: Stretches,
 ): Reply | null {
   const change = endsFor(turn, { form, open }, given, within);
@@ -99,7 +102,7 @@ export function changeEnd(
   const { said, options } = change;
   const [first, last] = endsOfForm(turn.document, form)!.map(({ name }) => name) as [string, string];
   const possible = options.filter(({ slot, value }) => {
-    const [from, to] = [first, last].map((name) => (name === slot ? value : open.values[name]));
+    const [from, to] = [first, last].map((name) => (name === slot ? value : heldOf(open.values, name)));
     return typeof from === 'string' && typeof to === 'string' && from <= to;
   });
   const state = { ...turn.state, tries: 0 };
@@ -110,7 +113,7 @@ export function changeEnd(
     return { ...told, why: `${said} would end the stretch before it begins` };
   }
   if (possible.length > 1) return askWhichSlot(turn, open, said, possible);
-  const others = Object.fromEntries(Object.entries(given).filter(([slot]) => slot !== first && slot !== last));
+  const others = Object.fromEntries(entriesOf(given).filter(([slot]) => slot !== first && slot !== last));
   return {
     ...takeAndAdvance(turn, state, { ...others, [fit.slot]: fit.value }),
     why: `the customer corrects ${fit.slot}`,

@@ -6,11 +6,13 @@ import { prepareTraining } from '../recognise/train.js';
 import { whatFollows } from './follows.js';
 import { startConversation, type ConversationState } from './state.js';
 import { step } from './step.js';
+import type { SlotValue } from '../recognise/value.js';
+import { namedAs } from '../text/named.js';
 
 const shop = teaShop();
 const form = shop.forms[0]!;
-const follows = (held: Parameters<typeof whatFollows>[2], given: Parameters<typeof whatFollows>[3]) =>
-  whatFollows(shop, form, held, given);
+type Held = Record<string, SlotValue>;
+const follows = (held: Held, given: Held) => whatFollows(shop, form, namedAs(held), namedAs(given));
 
 describe('from what a message gives', () => {
   it('follows the choice by which alone an address counts', () => {
@@ -25,12 +27,12 @@ describe('from what a message gives', () => {
       const [order] = draft['forms'] as { slots: { name: string; when?: unknown }[] }[];
       order!.slots.find(({ name }) => name === 'address')!.when = { '!=': [{ var: 'way' }, 'nothing'] };
     });
-    expect(whatFollows(open, open.forms[0]!, {}, { address: '12 Sluice Lane' })).toEqual({});
+    expect(whatFollows(open, open.forms[0]!, {}, namedAs({ address: '12 Sluice Lane' }))).toEqual({});
     const counted = teaShop((draft) => {
       const [order] = draft['forms'] as { slots: { name: string; when?: unknown }[] }[];
       order!.slots.find(({ name }) => name === 'amount')!.when = { '==': [{ var: 'way' }, 'delivery'] };
     });
-    expect(whatFollows(counted, counted.forms[0]!, {}, { amount: 3 })).toEqual({});
+    expect(whatFollows(counted, counted.forms[0]!, {}, namedAs({ amount: 3 }))).toEqual({});
   });
 
   it('follows the number of the things that are left', () => {

@@ -1,7 +1,7 @@
 import { findEntity, kindOf, type BotDocument, type EntityKind, type Form } from '../bot/document.js';
-import { sameValue, type SlotValue, type Value } from '../recognise/value.js';
+import { sameValue, type SlotValue, type Value, type Values } from '../recognise/value.js';
 import { holds, slotsIn } from '../say/condition.js';
-import { heldOf, type Values } from './state.js';
+import { heldOf, putHeld } from '../text/named.js';
 
 /** Kinds that nobody tells beside what is asked unless they are wanted: an address is where something is to go. */
 const TELLING: readonly (EntityKind | undefined)[] = ['address', 'email', 'phone'];
@@ -10,7 +10,7 @@ const TELLING: readonly (EntityKind | undefined)[] = ['address', 'email', 'phone
  * Whoever answers "deliver or collect?" with an address wants it delivered: the only value of a list by which the slot
  * of what was told counts.
  */
-function choiceBehind(document: BotDocument, form: Form, held: Values, given: Values): Record<string, SlotValue> {
+function choiceBehind(document: BotDocument, form: Form, held: Values, given: Values): Values {
   const known = { ...held, ...given };
   for (const slot of form.slots) {
     if (heldOf(given, slot.name) === undefined || !TELLING.includes(kindOf(document, slot))) continue;
@@ -28,8 +28,8 @@ function choiceBehind(document: BotDocument, form: Form, held: Values, given: Va
 const asList = (value: SlotValue): Value[] => (Array.isArray(value) ? value : [value]);
 
 /** "Six roses and four lavender … no, just the roses" are six: the number of a thing goes with it. */
-function numbersLeft(document: BotDocument, form: Form, held: Values, given: Values): Record<string, SlotValue> {
-  const left: Record<string, SlotValue> = {};
+function numbersLeft(document: BotDocument, form: Form, held: Values, given: Values): Values {
+  const left: Values = {};
   for (const slot of form.slots) {
     const [before, now] = [heldOf(held, slot.name), heldOf(given, slot.name)];
     if (kindOf(document, slot) !== 'list' || !Array.isArray(before) || now === undefined) continue;
@@ -41,7 +41,7 @@ function numbersLeft(document: BotDocument, form: Form, held: Values, given: Val
       if (kindOf(document, other) !== 'number' || heldOf(given, other.name) !== undefined) continue;
       if (!Array.isArray(numbers) || numbers.length !== before.length) continue;
       const own = places.map((place) => numbers[place]!);
-      left[other.name] = own.length === 1 ? own[0]! : own;
+      putHeld(left, other.name, own.length === 1 ? own[0]! : own);
     }
   }
   return left;
@@ -52,12 +52,7 @@ function numbersLeft(document: BotDocument, form: Form, held: Values, given: Val
  * @param held values of the open form
  * @param given values that the message gives
  */
-export const whatFollows = (
-  document: BotDocument,
-  form: Form,
-  held: Values,
-  given: Values,
-): Record<string, SlotValue> => ({
+export const whatFollows = (document: BotDocument, form: Form, held: Values, given: Values): Values => ({
   ...choiceBehind(document, form, held, given),
   ...numbersLeft(document, form, held, given),
 });

@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { LEADS, TAILS } from '../language/en/commands.js';
 import { LANGUAGES } from '../language/index.js';
 import { hear as hearIn, partsOf, type Known } from './hear.js';
 import { foldPhrase } from '../text/foldPhrase.js';
@@ -152,44 +151,5 @@ describe('a message', () => {
       'could I have two',
     ])
       expect(asksQuestion(foldPhrase(text)), text).toBe(false);
-  });
-});
-
-describe('words that are said again and again', () => {
-  /** Lead-ins, tails and what is said while one thinks; of a phrase with choices in it, its plain words. */
-  const phrases = [
-    ...new Set([...LEADS, ...TAILS, 'cancel it', 'right now', 'bye', 'all right', 'i have told you']),
-  ].map((phrase) => phrase.replace(/\(\?:([^|)]*)[^)]*\)/g, '$1').replace(/[?+]/g, ''));
-  const { isFiller } = LANGUAGES.en.clauses;
-  const MOST = 50;
-
-  /** The quickest of three, since other work holds up one or the other. In milliseconds. */
-  const quickest = (work: () => void): number =>
-    Math.min(
-      ...[1, 2, 3].map(() => {
-        const began = performance.now();
-        work();
-        return performance.now() - began;
-      }),
-    );
-
-  it.each([
-    ['', 'zzz'],
-    ['zzz ', ''],
-    ['', ''],
-  ])('are heard at once, after “%s” and before “%s”', (before, after) => {
-    for (const phrase of phrases) {
-      for (const length of [60, 130, 4000, 19_000]) {
-        const text = before + `${phrase} `.repeat(Math.ceil(length / (phrase.length + 1))) + after;
-        expect([phrase, length, quickest(() => hear(text)) < MOST]).toEqual([phrase, length, true]);
-        expect([phrase, length, quickest(() => isFiller(text)) < MOST]).toEqual([phrase, length, true]);
-      }
-    }
-  });
-
-  it('are read no further than any message is', () => {
-    const { text, clauses } = hear('ok '.repeat(6000));
-    expect(text.length).toBeLessThanOrEqual(4000);
-    expect(clauses.at(-1)!.end).toBeLessThanOrEqual(text.length);
   });
 });

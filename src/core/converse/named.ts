@@ -3,6 +3,7 @@ import type { Language } from '../language/language.js';
 import { foldPhrase } from '../text/foldPhrase.js';
 import type { OpenForm } from './state.js';
 import { askFor, slotApplies, slotWords, type Reply, type Turn } from './turn.js';
+import { heldOf } from '../text/named.js';
 
 /** The words of a message by which it may name a slot. */
 type Way = (slot: Slot, heard: readonly string[], turn: Turn, slots: readonly Slot[]) => string[];
@@ -52,7 +53,7 @@ export function namedSlots(turn: Turn, form: Form, { values }: OpenForm): Slot[]
   const slots = form.slots.filter((slot) => slotApplies(slot, values));
   const named = new Set<Slot>();
   const used = new Set<string>();
-  const holding = slots.filter(({ name }) => values[name] !== undefined);
+  const holding = slots.filter(({ name }) => heldOf(values, name) !== undefined);
   for (const way of [...BY_NAME, ...BY_KIND]) {
     const found = (BY_KIND.includes(way) ? holding : slots).map((slot) => ({
       slot,

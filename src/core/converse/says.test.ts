@@ -12,6 +12,7 @@ import { freeValue, mayBe } from './freeWords.js';
 import { helpThrough, readThrough } from './readThrough.js';
 import { readWalkthroughs } from '../formats/walkthroughFile.js';
 import { runWalkthrough, type Walkthrough } from './walkthrough.js';
+import { namedAs } from '../text/named.js';
 
 describe('wordings', () => {
   it('keep other languages when one is edited', () => {
@@ -131,7 +132,7 @@ describe('walkthroughs', () => {
   const cancelling: Walkthrough = {
     name: 'cancelling',
     turns: [{ user: 'I want to cancel T-4321' }, { user: 'too much tea', say: 'cancelled' }],
-    expect: { outcome: 'completed', slots: { order_no: 'T-4321' } },
+    expect: { outcome: 'completed', slots: namedAs({ order_no: 'T-4321' }) },
   };
 
   it('pass where outcome, slots and words are as written', () => {
@@ -142,7 +143,7 @@ describe('walkthroughs', () => {
     const wrong: Walkthrough = {
       ...cancelling,
       turns: [cancelling.turns[0]!, { noInput: true, say: 'hello' }],
-      expect: { outcome: 'completed', slots: { order_no: 'T-1' } },
+      expect: { outcome: 'completed', slots: namedAs({ order_no: 'T-1' }) },
     };
     expect(run(wrong).faults).toEqual([
       'turn 2: the bot said “Are you still there? Why?”, not “hello”',

@@ -1,18 +1,18 @@
 import type { Vectors } from '../encode/encoder.js';
 import type { Recognition } from '../recognise/recognition.js';
-import type { SlotValue, Value } from '../recognise/value.js';
+import type { SlotValue, Value, Values } from '../recognise/value.js';
 
 /** A form being filled. Plain data. */
 export interface OpenForm {
   intent: string;
   form: string;
-  values: Record<string, SlotValue>;
+  values: Values;
   /** The slot that was asked for last. */
   asked: string | null;
   /** Filling slots, waiting for yes or no to the read-back, or waiting to hear what is to change. */
   stage: 'filling' | 'confirming' | 'changing';
   /** Values for slots of which it is not known yet whether they apply. */
-  early: Record<string, SlotValue>;
+  early: Values;
   /** Slots that are to be asked for anew, though they hold something. */
   toAsk: string[];
   /** Which of several values is wanted, while that is being asked. */
@@ -24,7 +24,14 @@ export interface OpenForm {
 /** An intent offered to the customer, with the slot values read for it from the message that was unclear. */
 export interface OfferedIntent {
   intent: string;
-  values: Record<string, SlotValue>;
+  values: Values;
+}
+
+/** A value that a slot of some form held; another form may have a slot of that name for something else. */
+export interface Remembered {
+  slot: string;
+  entity: string;
+  value: SlotValue;
 }
 
 export type Outcome = 'completed' | 'cancelled' | 'handed_off' | 'abandoned';
@@ -56,8 +63,8 @@ export interface ConversationState {
   offered: OfferedIntent | null;
   /** Times in a row that nothing was said. */
   silences: number;
-  /** What forms held that were completed, by slot: what "the same as before" means. */
-  remembered: Record<string, SlotValue>;
+  /** What forms held that were completed, the latest first: what "the same as before" means. */
+  remembered: Remembered[];
   /** Number given to a form when it is completed, as `{reference}` in its texts. */
   reference: string;
   /** The number of the form that was completed last. */
@@ -79,7 +86,7 @@ export type Act =
   | { act: 'resumeForm'; form: string }
   | { act: 'setSlot'; slot: string; value: SlotValue; before?: SlotValue }
   | { act: 'clearSlot'; slot: string; before: SlotValue }
-  | { act: 'complete'; form: string; intent: string; values: Record<string, SlotValue>; reference: string }
+  | { act: 'complete'; form: string; intent: string; values: Values; reference: string }
   | { act: 'cancel'; form: string | null }
   | { act: 'handOver'; desk: string }
   | { act: 'handBack'; desk: string };
@@ -100,8 +107,8 @@ export interface Trace {
   /** In a sentence. */
   why: string;
   recognition: Recognition | null;
-  before: Record<string, SlotValue>;
-  after: Record<string, SlotValue>;
+  before: Values;
+  after: Values;
 }
 
 /** What a turn gives. */
@@ -129,22 +136,15 @@ export function startConversation(reference: string): ConversationState {
     waiting: [],
     offered: null,
     silences: 0,
-    remembered: {},
+    remembered: [],
     reference,
     lastReference: null,
     lastSaid: [],
   };
 }
 
-/** What slots hold. */
-export type Values = Readonly<Record<string, SlotValue>>;
-
-/** What a slot holds; nothing of what every object has by itself. */
-export const heldOf = (values: Values, slot: string): SlotValue | undefined =>
-  Object.hasOwn(values, slot) ? values[slot] : undefined;
-
 /** The slots a conversation holds now: of the open form, else of the last one. */
-export function heldValues(state: ConversationState): Record<string, SlotValue> {
+export function heldValues(state: ConversationState): Values {
   return (state.open ?? state.last)?.values ?? {};
 }
 

@@ -15,6 +15,7 @@ import {
   type Step,
 } from './state.js';
 import { step } from './step.js';
+import { heldOf } from '../text/named.js';
 
 const NOW = '2026-03-04T09:30';
 
@@ -90,17 +91,17 @@ describe('a form', () => {
     expect(state.open?.asked).toBe('way');
     const { state: answering } = talk(['order two green tea', 'deliver', 'no, make it three green tea']);
     expect(heldValues(answering)).toMatchObject({ amount: 3, way: 'delivery' });
-    expect(heldValues(answering)['address']).toBeUndefined();
+    expect(heldOf(heldValues(answering), 'address')).toBeUndefined();
   });
 
   it('takes no value for a slot whose condition does not hold', () => {
     const { state } = talk(['order two green tea for collection', 'no', 'to 4 Mill Lane, Dunlow']);
-    expect(heldValues(state)['address']).toBeUndefined();
+    expect(heldOf(heldValues(state), 'address')).toBeUndefined();
   });
 
   it('takes the whole answer for free words, without the lead-in', () => {
     const result = talk(['order two green tea', 'deliver', 'send it to the old mill by the bridge please']);
-    expect(heldValues(result.state)['address']).toBe('the old mill by the bridge');
+    expect(heldOf(heldValues(result.state), 'address')).toBe('the old mill by the bridge');
   });
 
   it('completes at a yes, with its reference, and says so', () => {
@@ -144,7 +145,7 @@ describe('at the read-back', () => {
       '5 green tea for collection. Right?',
       'Ordered as T-1.',
     ]);
-    expect(heldValues(state)['amount']).toBe(5);
+    expect(heldOf(heldValues(state), 'amount')).toBe(5);
   });
 
   it('a no with its correction needs no further question', () => {

@@ -5,9 +5,10 @@ import type { Language } from '../language/language.js';
 import { isoDate, nextWeekday, readLocalTime } from '../recognise/finders/dates/calendar.js';
 import { wordsOfText } from '../recognise/finders/words.js';
 import type { SlotReading } from '../recognise/slots.js';
-import type { SlotValue } from '../recognise/value.js';
+import type { SlotValue, Values } from '../recognise/value.js';
 import { isDay } from '../say/sayValue.js';
 import { tokenise } from '../text/tokens.js';
+import { dropHeld, heldOf, putHeld } from '../text/named.js';
 
 /** A message of a form that asks for the two ends of a stretch of days. */
 interface Stay {
@@ -15,9 +16,9 @@ interface Stay {
   /** In text order. */
   readings: readonly SlotReading[];
   /** What the message gives; is filled and put right. */
-  given: Record<string, SlotValue>;
+  given: Values;
   /** What the form holds already. */
-  held: Record<string, SlotValue>;
+  held: Values;
 }
 
 /** The slots of both ends, and what is known of each. */
@@ -39,21 +40,21 @@ export function endsOfForm(document: BotDocument, form: Form): [Slot, Slot] | nu
 
 /** A stretch of days gives its two ends to a form that asks for two days. */
 function splitStretch([first, second]: readonly Slot[], { given, held }: Stay): void {
-  const value = first && given[first.name];
+  const value = first && heldOf(given, first.name);
   if (!first || !second || typeof value !== 'string' || !value.includes('/')) return;
-  if (given[second.name] !== undefined || held[second.name] !== undefined) return;
+  if (heldOf(given, second.name) !== undefined || heldOf(held, second.name) !== undefined) return;
   const [from, to] = value.split('/') as [string, string];
-  given[first.name] = from;
-  given[second.name] = to;
+  putHeld(given, first.name, from);
+  putHeld(given, second.name, to);
 }
 
 /** "Till Monday" is the first Monday after the stretch begins. */
 function endAfterFirst({ first, last }: Ends, { readings, given, held }: Stay, { stretches }: Language): void {
-  const [from, to] = [given[first] ?? held[first], given[last]];
+  const [from, to] = [heldOf(given, first) ?? heldOf(held, first), heldOf(given, last)];
   const named = readings.some(({ slot, text }) => slot === last && stretches.isWeekday(text));
   if (!named || !isDay(from) || !isDay(to) || to >= from) return;
   const begins = readLocalTime(`${from}T00:00`);
-  given[last] = isoDate(nextWeekday(begins, readLocalTime(`${to}T00:00`).getDay()));
+  putHeld(given, last, isoDate(nextWeekday(begins, readLocalTime(`${to}T00:00`).getDay())));
 }
 
 /** A word beside a day ("on Friday") tells no end of a stretch. */
@@ -62,11 +63,12 @@ const MOST_BESIDE = 1;
 /** "The bank holiday", and nothing else: a day alone begins a stretch of which nothing is known. */
 function beginWithDay({ first, last }: Ends, { text, readings, given, held }: Stay, { stretches }: Language): void {
   const [day, ...others] = readings.filter(({ slot }) => slot === first || slot === last);
-  if (day?.slot !== last || others.length > 0 || given[last] === undefined || held[first] !== undefined) return;
+  if (day?.slot !== last || others.length > 0 || heldOf(given, last) === undefined || heldOf(held, first) !== undefined)
+    return;
   const beside = `${text.slice(0, day.start)} ${text.slice(day.end)}`;
   if (tokenise(beside).tokens.length > MOST_BESIDE || stretches.leadsToLast(text.slice(0, day.start))) return;
-  given[first] = given[last]!;
-  delete given[last];
+  putHeld(given, first, heldOf(given, last)!);
+  dropHeld(given, last);
 }
 
 const MOST_NIGHTS = 365;
@@ -83,22 +85,29 @@ function nightsIn(text: string, language: Language): number | null {
 
 /** "For three nights": the last day of a stretch whose first is known. */
 function addNights({ first, last }: Ends, { text, given, held }: Stay, language: Language): void {
-  const from = given[first] ?? held[first];
-  if (given[last] !== undefined || (held[last] !== undefined && given[first] !== undefined) || !isDay(from)) return;
+  const from = heldOf(given, first) ?? heldOf(held, first);
+  if (
+    heldOf(given, last) !== undefined ||
+    (heldOf(held, last) !== undefined && heldOf(given, first) !== undefined) ||
+    !isDay(from)
+  )
+    return;
   const nights = nightsIn(text, language);
-  if (nights !== null) given[last] = isoDate(addDays(readLocalTime(`${from}T00:00`), nights));
+  if (nights !== null) putHeld(given, last, isoDate(addDays(readLocalTime(`${from}T00:00`), nights)));
 }
 
 /** Takes a day out that would end the stretch before it begins. @returns its slot */
 function endsBefore({ first, last }: Ends, { given, held }: Stay): string | null {
-  const [from, to] = [given[first] ?? held[first], given[last] ?? held[last]];
+  const [from, to] = [heldOf(given, first) ?? heldOf(held, first), heldOf(given, last) ?? heldOf(held, last)];
   // Which end a new day is for, where both are held, is told or asked.
   const isOpen =
-    held[first] !== undefined && held[last] !== undefined && (given[first] === undefined || given[last] === undefined);
+    heldOf(held, first) !== undefined &&
+    heldOf(held, last) !== undefined &&
+    (heldOf(given, first) === undefined || heldOf(given, last) === undefined);
   if (isOpen || typeof from !== 'string' || typeof to !== 'string' || to >= from) return null;
-  const wrong = given[last] === undefined ? first : last;
-  if (given[wrong] === undefined) return null;
-  delete given[wrong];
+  const wrong = heldOf(given, last) === undefined ? first : last;
+  if (heldOf(given, wrong) === undefined) return null;
+  dropHeld(given, wrong);
   return wrong;
 }
 

@@ -6,7 +6,7 @@ import type { Language } from '../language/language.js';
 import { mainLanguage } from '../recognise/reading.js';
 import type { Recogniser } from '../recognise/open.js';
 import type { Recognition } from '../recognise/recognition.js';
-import { sameValue, type SlotValue } from '../recognise/value.js';
+import { sameValue, type SlotValue, type Values } from '../recognise/value.js';
 import { holds, slotsIn } from '../say/condition.js';
 import { argumentsOf } from '../say/message.js';
 import { lineSlots, sayThings } from './orderLines.js';
@@ -17,7 +17,15 @@ import { textOf } from '../say/texts.js';
 import { whatFollows } from './follows.js';
 import { hear, partsOf, type Hearing, type Part } from './hear.js';
 import type { Steering } from './steering.js';
-import { heldOf, type Act, type ConversationState, type OfferedIntent, type OpenForm, type Say } from './state.js';
+import {
+  type Act,
+  type ConversationState,
+  type OfferedIntent,
+  type OpenForm,
+  type Remembered,
+  type Say,
+} from './state.js';
+import { dropHeld, entriesOf, heldBy, heldOf, withoutHeld } from '../text/named.js';
 
 /** What a reader makes of a turn. */
 export interface Reply {
@@ -210,32 +218,26 @@ export function sayOwn(turn: Turn, name: TextName, values: Record<string, string
 }
 
 /** Whether a slot counts now: its condition holds for the values there are. */
-export const slotApplies = (slot: Slot, values: Record<string, SlotValue>): boolean => holds(slot.when, values);
+export const slotApplies = (slot: Slot, values: Values): boolean => holds(slot.when, values);
 
 /** Of the values that a message gives, those whose slots count once the message is taken. */
-export function applying(
-  form: Form,
-  held: Record<string, SlotValue>,
-  given: Record<string, SlotValue>,
-): Record<string, SlotValue> {
-  const slots = form.slots.filter((slot) => given[slot.name] !== undefined && slotApplies(slot, { ...held, ...given }));
-  return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
+export function applying(form: Form, held: Values, given: Values): Values {
+  const slots = form.slots.filter(
+    (slot) => heldOf(given, slot.name) !== undefined && slotApplies(slot, { ...held, ...given }),
+  );
+  return heldBy(slots.map(({ name }) => [name, heldOf(given, name)!]));
 }
 
 /** Of the values that a message gives, those of slots whose condition waits for another slot. */
-export function tooEarly(
-  form: Form,
-  held: Record<string, SlotValue>,
-  given: Record<string, SlotValue>,
-): Record<string, SlotValue> {
+export function tooEarly(form: Form, held: Values, given: Values): Values {
   const known = { ...held, ...given };
   const slots = form.slots.filter(
     (slot) =>
-      given[slot.name] !== undefined &&
+      heldOf(given, slot.name) !== undefined &&
       !slotApplies(slot, known) &&
       slotsIn(slot.when).some((name) => heldOf(known, name) === undefined),
   );
-  return Object.fromEntries(slots.map(({ name }) => [name, given[name]!]));
+  return heldBy(slots.map(({ name }) => [name, heldOf(given, name)!]));
 }
 
 /** The slot to ask for: one that is to be asked anew, else the first required one that applies and holds nothing. */
@@ -254,7 +256,7 @@ function nextSlot(form: Form, { values, toAsk }: OpenForm): Slot | undefined {
 export function setValues(
   turn: Turn,
   state: ConversationState,
-  told: Record<string, SlotValue>,
+  told: Values,
 ): { state: ConversationState; acts: Act[]; changed: string[] } {
   const open = state.open!;
   const form = findForm(turn.document, open.form)!;
@@ -263,8 +265,8 @@ export function setValues(
   const changed: string[] = [];
   const early = { ...open.early, ...tooEarly(form, open.values, given) };
   const taken = applying(form, open.values, { ...early, ...given });
-  for (const slot of Object.keys(taken)) delete early[slot];
-  for (const [slot, value] of Object.entries(taken)) {
+  for (const slot of Object.keys(taken)) dropHeld(early, slot);
+  for (const [slot, value] of entriesOf(taken)) {
     const before = heldOf(open.values, slot);
     if (sameValue(before, value)) continue;
     acts.push({ act: 'setSlot', slot, value, ...(before === undefined ? {} : { before }) });
@@ -275,11 +277,10 @@ export function setValues(
     const idle = form.slots.find((slot) => heldOf(values, slot.name) !== undefined && !slotApplies(slot, values));
     gone = idle !== undefined;
     if (!idle) break;
-    const { [idle.name]: before, ...rest } = values;
-    acts.push({ act: 'clearSlot', slot: idle.name, before: before! });
-    values = rest;
+    acts.push({ act: 'clearSlot', slot: idle.name, before: heldOf(values, idle.name)! });
+    values = withoutHeld(values, idle.name);
   }
-  const toAsk = open.toAsk.filter((slot) => taken[slot] === undefined);
+  const toAsk = open.toAsk.filter((slot) => heldOf(taken, slot) === undefined);
   return { state: { ...state, open: { ...open, values, early, toAsk, between: null, fits: null } }, acts, changed };
 }
 
@@ -298,12 +299,12 @@ export function sayChanges(
   const form = findForm(turn.document, state.open?.form);
   const things = form ? lineSlots(turn.document, form) : null;
   const ofThings =
-    things && Array.isArray(values[things.number])
+    things && Array.isArray(heldOf(values, things.number))
       ? untold.filter((slot) => slot === things.number || things.lists.includes(slot))
       : [];
   const words = [
     ...(form && ofThings.length > 0 ? [sayThings(turn.document, form, values, turn.tag)] : []),
-    ...untold.filter((slot) => !ofThings.includes(slot)).map((slot) => valueWords(turn, values[slot]!)),
+    ...untold.filter((slot) => !ofThings.includes(slot)).map((slot) => valueWords(turn, heldOf(values, slot)!)),
   ];
   return sayOwn(turn, 'changed', {
     values: listWords(turn, words, 'conjunction'),
@@ -340,7 +341,7 @@ export function advance(turn: Turn, state: ConversationState): Doing {
 }
 
 /** Takes values into the open form, says what was changed, and goes on. */
-export function takeAndAdvance(turn: Turn, state: ConversationState, given: Record<string, SlotValue>): Doing {
+export function takeAndAdvance(turn: Turn, state: ConversationState, given: Values): Doing {
   const set = setValues(turn, state, given);
   const next = advance(turn, set.state);
   const open = set.state.open!;
@@ -357,6 +358,16 @@ function nextReference(reference: string): string {
     : `${reference}-2`;
 }
 
+/** What was remembered, and what a form held: of each slot and entity the latest. */
+function remember(before: readonly Remembered[], { slots }: Form, values: Values): Remembered[] {
+  const now = slots.flatMap(({ name: slot, entity }): Remembered[] => {
+    const value = heldOf(values, slot);
+    return value === undefined ? [] : [{ slot, entity, value }];
+  });
+  const isNew = (one: Remembered) => !now.some(({ slot, entity }) => slot === one.slot && entity === one.entity);
+  return [...now, ...before.filter(isNew)];
+}
+
 /** Closes the open form as done, hands it to its desk if it has one, and goes on with what waits. */
 export function complete(turn: Turn, state: ConversationState): Doing {
   const open = state.open!;
@@ -371,7 +382,7 @@ export function complete(turn: Turn, state: ConversationState): Doing {
     last: open,
     tries: 0,
     outcome: 'completed',
-    remembered: { ...state.remembered, ...open.values },
+    remembered: remember(state.remembered, form, open.values),
     lastReference: state.reference,
     reference: nextReference(state.reference),
   };

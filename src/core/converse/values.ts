@@ -6,14 +6,14 @@ import { namesNoDay } from '../recognise/finders/dates/noDay.js';
 import type { Candidate } from '../recognise/finders/finder.js';
 import { mainLanguage } from '../recognise/reading.js';
 import type { SlotReading } from '../recognise/slots.js';
-import { sameValue, showValue, type SlotValue, type Value } from '../recognise/value.js';
+import { sameValue, showValue, type SlotValue, type Value, type Values } from '../recognise/value.js';
 import type { TextName } from '../say/engineTexts.js';
 import { tokenise } from '../text/tokens.js';
 import { CLOCK, timeFor, timeNear } from './fits.js';
 import { goneBy, mayBePast } from './past.js';
 import { lineSlots, orderWith, sayThings } from './orderLines.js';
-import { heldOf, type Values } from './state.js';
 import { nearHeld, settleEnds } from './stretch.js';
+import { heldBy, heldOf, putHeld } from '../text/named.js';
 
 /** Why a value cannot be taken: the sentence of the engine that tells it. */
 export interface WrongValue {
@@ -23,7 +23,7 @@ export interface WrongValue {
 
 /** What a message gives to a form, with what has to be asked about it. */
 export interface GivenValues {
-  given: Record<string, SlotValue>;
+  given: Values;
   wrong: WrongValue[];
   /** A slot that holds one value and was given several. */
   between: { slot: string; values: Value[] } | null;
@@ -223,13 +223,13 @@ function asHours(
   document: BotDocument,
   form: Form,
   { text, readings }: Read,
-  { held, asked }: { held: Record<string, SlotValue>; asked: string | null },
+  { held, asked }: { held: Values; asked: string | null },
 ): SlotReading[] {
   const kind = (name: string) => kindOfSlot(document, form, name);
   const wanted = form.slots.find(({ name }) => kind(name) === 'time' && !readings.some(({ slot }) => slot === name));
   if (!wanted) return [...readings];
   const { name: slot, entity } = wanted;
-  const isHeld = held[slot] !== undefined;
+  const isHeld = heldOf(held, slot) !== undefined;
   const own = (value: string, { start, end }: { start: number; end: number }): SlotReading => ({
     slot,
     entity,
@@ -257,10 +257,10 @@ function asHours(
 }
 
 /** An hour said without its half of the day is in the evening where the form holds an evening. */
-function inHalf(document: BotDocument, form: Form, reading: SlotReading, held: Record<string, SlotValue>): SlotReading {
+function inHalf(document: BotDocument, form: Form, reading: SlotReading, held: Values): SlotReading {
   if (kindOfSlot(document, form, reading.slot) !== 'time' || typeof reading.value !== 'string') return reading;
   if (languageOf(document).values.tellsHalfOfDay(reading.text)) return reading;
-  const value = timeNear(reading.value, held[reading.slot]);
+  const value = timeNear(reading.value, heldOf(held, reading.slot));
   return value === undefined ? reading : { ...reading, value };
 }
 
@@ -284,7 +284,7 @@ function isReplaced(
   { text, readings }: Read,
   { slot, value, start, end }: SlotReading,
   { changes }: Language,
-  held: Readonly<Record<string, SlotValue>>,
+  held: Values,
 ): boolean {
   if (
     ![heldOf(held, slot) ?? []].flat().some((own) => sameValue(own, value)) ||
@@ -295,14 +295,9 @@ function isReplaced(
 }
 
 /** "Change Friday to Saturday", of a day that is held, is no stretch from one to the other. */
-function newEnd(
-  text: string,
-  reading: SlotReading,
-  { changes }: Language,
-  held: Readonly<Record<string, SlotValue>>,
-): SlotReading {
+function newEnd(text: string, reading: SlotReading, { changes }: Language, held: Values): SlotReading {
   const [from, to] = typeof reading.value === 'string' ? reading.value.split('/') : [];
-  const isChange = to !== undefined && sameValue(from, held[reading.slot]);
+  const isChange = to !== undefined && sameValue(from, heldOf(held, reading.slot));
   return isChange && changes.asksToChange(text.slice(0, reading.start)) ? { ...reading, value: to } : reading;
 }
 
@@ -311,11 +306,11 @@ function addedTo(
   document: BotDocument,
   form: Form,
   { text, given, held }: { text: string; given: Values; held: Values },
-): Record<string, SlotValue> {
+): Values {
   const isCounted = form.slots.some((slot) => kindOf(document, slot) === 'number');
   if (isCounted || !languageOf(document).values.addsMore(text)) return {};
   const lists = form.slots.filter((slot) => kindOf(document, slot) === 'list' && holdsSeveral(document, slot));
-  return Object.fromEntries(
+  return heldBy(
     lists.flatMap(({ name }) => {
       const [before, more] = [heldOf(held, name), heldOf(given, name)];
       if (before === undefined || more === undefined) return [];
@@ -336,7 +331,7 @@ export function gatherValues(
   document: BotDocument,
   form: Form,
   { text, whole = text, readings, found = [] }: Read,
-  { today, held = {}, asked = null }: { today: string | null; held?: Record<string, SlotValue>; asked?: string | null },
+  { today, held = {}, asked = null }: { today: string | null; held?: Values; asked?: string | null },
 ): GivenValues {
   const language = languageOf(document);
   const replaced = readings.filter((reading) => isReplaced({ text, readings }, reading, language, held));
@@ -345,7 +340,7 @@ export function gatherValues(
     .map((reading) => newEnd(text, reading, language, held));
   const near = meant.map((reading) => {
     const own = inHalf(document, form, reading, held);
-    const placed = own.slot === asked ? own : nearHeld(own, held[own.slot], { today, language });
+    const placed = own.slot === asked ? own : nearHeld(own, heldOf(held, own.slot), { today, language });
     const slot = form.slots.find(({ name }) => name === placed.slot);
     return { ...placed, value: goneBy(document, slot, placed, today) };
   });
@@ -354,7 +349,7 @@ export function gatherValues(
     (reading) => ![isSpan, isNumberOf, isFurtherWish].some((is) => is(document, form, text, reading)),
   );
   const { readings: kept, paired, firstOf } = oneThing(document, form, text, counting);
-  const given: Record<string, SlotValue> = {};
+  const given: Values = {};
   const wrong: WrongValue[] = [];
   let between: GivenValues['between'] = null;
   for (const slot of form.slots) {
@@ -366,7 +361,7 @@ export function gatherValues(
       continue;
     }
     const result = joined(document, slot, fits, { text, paired });
-    if ('value' in result) given[slot.name] = result.value;
+    if ('value' in result) putHeld(given, slot.name, result.value);
     else between ??= { slot: slot.name, values: result.between };
   }
   Object.assign(given, addedTo(document, form, { text, given, held }));
@@ -376,7 +371,9 @@ export function gatherValues(
   const unfit = settleEnds(document, form, { text, readings: kept, given, held });
   if (unfit !== null) wrong.push({ slot: unfit, text: 'endsBefore' });
   if (namesNoDay(tokenise(text), language)) {
-    const days = form.slots.filter((item) => kindOf(document, item) === 'date' && given[item.name] === undefined);
+    const days = form.slots.filter(
+      (item) => kindOf(document, item) === 'date' && heldOf(given, item.name) === undefined,
+    );
     const slot = days.find(({ name }) => name === asked) ?? days[0];
     if (slot) wrong.push({ slot: slot.name, text: 'noSuchDay' });
   }

@@ -1,6 +1,6 @@
 import type { Vectors } from '../encode/encoder.js';
 import type { Recogniser } from '../recognise/open.js';
-import { sameValue, type SlotValue } from '../recognise/value.js';
+import { sameValue, type SlotValue, type Values } from '../recognise/value.js';
 import {
   finalOutcome,
   heldValues,
@@ -11,6 +11,7 @@ import {
   type Step,
 } from './state.js';
 import { step } from './step.js';
+import { entriesOf, heldOf, type Named } from '../text/named.js';
 
 /** A turn of a walkthrough: what comes in, and words the bot must say in answer. */
 export interface WalkthroughTurn {
@@ -28,7 +29,7 @@ export interface Walkthrough {
   name: string;
   now?: string;
   turns: WalkthroughTurn[];
-  expect: { outcome?: Outcome; slots?: Record<string, SlotValue | null> };
+  expect: { outcome?: Outcome; slots?: Named<SlotValue | null> };
 }
 
 export interface TranscriptLine {
@@ -39,7 +40,7 @@ export interface TranscriptLine {
 export interface WalkthroughResult {
   name: string;
   outcome: Outcome;
-  slots: Record<string, SlotValue>;
+  slots: Values;
   passed: boolean;
   /** Why it did not pass, in sentences. */
   faults: string[];
@@ -90,9 +91,9 @@ export function runWalkthrough(
   if (expect.outcome !== undefined && expect.outcome !== outcome) {
     faults.push(`it ended ${outcome.replace('_', ' ')}, not ${expect.outcome.replace('_', ' ')}`);
   }
-  for (const [slot, value] of Object.entries(expect.slots ?? {})) {
-    if (value === null ? slots[slot] === undefined : sameValue(slots[slot], value)) continue;
-    faults.push(`${slot} is ${JSON.stringify(slots[slot] ?? null)}, not ${JSON.stringify(value)}`);
+  for (const [slot, value] of entriesOf(expect.slots ?? {})) {
+    if (value === null ? heldOf(slots, slot) === undefined : sameValue(heldOf(slots, slot), value)) continue;
+    faults.push(`${slot} is ${JSON.stringify(heldOf(slots, slot) ?? null)}, not ${JSON.stringify(value)}`);
   }
   return { name: walkthrough.name, outcome, slots, passed: faults.length === 0, faults, transcript };
 }

@@ -3,13 +3,14 @@ import { findIntent, formOfIntent, kindOf, type Form } from '../bot/document.js'
 import { allWordings } from '../bot/localised.js';
 import type { Recognition } from '../recognise/recognition.js';
 import type { SlotReading } from '../recognise/slots.js';
-import { sameValue, type SlotValue } from '../recognise/value.js';
+import { sameValue, type Values } from '../recognise/value.js';
 import { foldPhrase } from '../text/foldPhrase.js';
 import { contentStems, hasWord, onlyValue, saysSomething } from './fits.js';
 import type { Language } from '../language/language.js';
 import type { OfferedIntent, OpenForm } from './state.js';
 import type { ReadPart, Turn } from './turn.js';
 import { gatherValues, type GivenValues } from './values.js';
+import { entriesOf, heldBy, putHeld } from '../text/named.js';
 
 /** Some stretches of a message. Offsets are UTF-16 code units. */
 export type Stretches = readonly { start: number; end: number }[];
@@ -48,7 +49,7 @@ export function replacesHeld(turn: Turn, open: OpenForm, within: Stretches): boo
   if (!within.some(({ start, end }) => turn.language.clauses.alters(foldPhrase(turn.text.slice(start, end)))))
     return false;
   const readings = readingsFor(turn, open.intent, open.asked, within);
-  return Object.entries(open.values).some(([slot, held]) => {
+  return entriesOf(open.values).some(([slot, held]) => {
     const own = readings.filter((reading) => reading.slot === slot);
     // "From Friday to Saturday" is read as one stretch.
     const fromHeld = own.some(
@@ -80,16 +81,12 @@ function joinedStretches(text: string, within: Stretches, { wishes }: Language):
 export function valuesFor(
   turn: Turn,
   intent: string,
-  {
-    asked = null,
-    within,
-    held = {},
-  }: { asked?: string | null; within?: Stretches; held?: Record<string, SlotValue> } = {},
+  { asked = null, within, held = {} }: { asked?: string | null; within?: Stretches; held?: Values } = {},
 ): GivenValues {
   const form = formOfIntent(turn.document, intent);
   const readings = readingsFor(turn, intent, asked, within);
   if (!form) {
-    return { ...NOTHING_GIVEN, given: Object.fromEntries(readings.map(({ slot, value }) => [slot, value])) };
+    return { ...NOTHING_GIVEN, given: heldBy(readings.map(({ slot, value }) => [slot, value])) };
   }
   // Words outside the stretches belong to something else; they are blanked so that what is between values stays so.
   const text = within ? blankOutside(turn.text, within, turn.language) : turn.text;
@@ -103,15 +100,15 @@ export function valuesFor(
 }
 
 /** "The family one": the one value of a list that has this word. */
-function byOneWord(turn: Turn, form: Form, text: string): Record<string, SlotValue> {
+function byOneWord(turn: Turn, form: Form, text: string): Values {
   const lists = form.slots.filter((slot) => kindOf(turn.document, slot) === 'list');
-  const given: Record<string, SlotValue> = {};
+  const given: Values = {};
   for (const [, word] of text.matchAll(turn.language.wishes.oneOf)) {
     const fits = lists.flatMap((slot) => {
       const value = onlyValue(turn.document, slot, word!);
       return value === undefined ? [] : [{ slot: slot.name, value }];
     });
-    if (fits.length === 1) given[fits[0]!.slot] = fits[0]!.value;
+    if (fits.length === 1) putHeld(given, fits[0]!.slot, fits[0]!.value);
   }
   return given;
 }
@@ -219,7 +216,7 @@ export const offeredFrom = (turn: Turn, { intent, within }: Wish): OfferedIntent
 const FEWEST_WORDS = 3;
 
 /** What a customer told while asking for something, for the slot that would ask what happened: it is not asked again. */
-export function storyFor(turn: Turn, intent: string, within?: Stretches): Record<string, SlotValue> {
+export function storyFor(turn: Turn, intent: string, within?: Stretches): Values {
   const form = formOfIntent(turn.document, intent);
   const slot = form?.slots.find(
     (item) =>

@@ -38,7 +38,7 @@ export async function encodeTexts(encoder: Encoder, texts: readonly string[]): P
 }
 
 /** @param vectors one a text, in their order */
-export function vectorsByText(texts: readonly string[], vectors: readonly Float32Array[]): Map<string, Float32Array> {
+function vectorsByText(texts: readonly string[], vectors: readonly Float32Array[]): Map<string, Float32Array> {
   const byText = new Map<string, Float32Array>();
   vectors.forEach((vector, index) => byText.set(texts[index]!, vector));
   return byText;

@@ -2,6 +2,8 @@ import type { GateCosts } from '../bot/document.js';
 import { decide, type Gate } from '../recognise/gate.js';
 import { countConsequences, type Consequences, type GatedMessage } from './levels.js';
 import { LEVELS, meanCost } from './recommend.js';
+import type { Named } from '../text/named.js';
+import { heldBy } from '../text/named.js';
 
 /** How many messages lie in each stretch of confidence, by whether their first intent is right. */
 export interface ConfidenceHistogram {
@@ -36,7 +38,7 @@ export interface IntentGateFigures {
   missed: number;
 }
 
-function intentFigures(messages: readonly GatedMessage[], gate: Gate): Record<string, IntentGateFigures> {
+function intentFigures(messages: readonly GatedMessage[], gate: Gate): Named<IntentGateFigures> {
   const figures = new Map<string, IntentGateFigures>();
   for (const { expected, top } of messages) {
     const [first] = top;
@@ -51,7 +53,7 @@ function intentFigures(messages: readonly GatedMessage[], gate: Gate): Record<st
       if (first.intent !== expected) own.wrong++;
     }
   }
-  return Object.fromEntries(figures);
+  return heldBy(figures);
 }
 
 /** What a gate comes to on some messages. */
@@ -59,7 +61,7 @@ export interface GateFigures {
   messages: number;
   consequences: Consequences;
   /** By the first intent of a message; an intent that is the first of none is left out. */
-  intents: Record<string, IntentGateFigures>;
+  intents: Named<IntentGateFigures>;
   /** Of a message, on the mean. */
   cost: number;
   /** Places of the messages nearest to the two borders, the nearest first. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_COSTS, type BotDocument } from '../bot/document.js';
 import { readBot } from '../bot/file.js';
-import { acceptLevel, gateOf } from '../recognise/gate.js';
+import { acceptLevel, gateOf, type IntentCare } from '../recognise/gate.js';
 import {
   consequenceOf,
   costOf,
@@ -12,6 +12,7 @@ import {
 } from './levels.js';
 import { LEVELS, levelTable, meanCost, recommendGate, type Recommendation } from './recommend.js';
 import { seeded } from './significance.js';
+import { namedAs } from '../text/named.js';
 
 const GATE = { accept: 0.8, ask: 0.4, lead: 0.1 };
 
@@ -63,7 +64,11 @@ describe('what a gate makes of a message', () => {
 });
 
 describe('an intent that opens a form that is read back', () => {
-  const gate = { ...GATE, acceptForms: 0.5, care: { a: { readBack: true }, c: { readBack: true, accept: 0.95 } } };
+  const gate = {
+    ...GATE,
+    acceptForms: 0.5,
+    care: namedAs<IntentCare>({ a: { readBack: true }, c: { readBack: true, accept: 0.95 } }),
+  };
 
   it('is acted on from a level of its kind, or from its own', () => {
     expect(acceptLevel('a', gate)).toBe(0.5);
@@ -206,13 +211,13 @@ describe('the recommended levels', () => {
       if (at % 2 === 0) return { expected, top };
       return { expected: expected && 'form', top: [{ ...top[0]!, intent: 'form' }] };
     });
-    const careful = { ...GATE, care: { form: { readBack: true } } };
+    const careful = { ...GATE, care: namedAs<IntentCare>({ form: { readBack: true } }) };
     const cheap = { ...costs, question: 0.8, wrongForm: 2 };
     const { gate, then } = cheapest(both, careful, { costs: cheap, seed: 1 });
     expect(Math.abs(gate.acceptForms! - 0.6)).toBeLessThan(0.08);
     expect(Math.abs(gate.accept - 0.8)).toBeLessThan(0.08);
     expect(then).toBeLessThan(meanCost(both, { ...gate, acceptForms: gate.accept }, cheap));
-    const fixed = { ...careful, care: { form: { readBack: true, accept: 0.9 } } };
+    const fixed = { ...careful, care: namedAs<IntentCare>({ form: { readBack: true, accept: 0.9 } }) };
     expect(cheapest(both, fixed, { costs: cheap, seed: 1 }).gate.acceptForms).toBeUndefined();
   });
 

@@ -24,11 +24,6 @@ export async function teach(document: BotDocument, encode: Encode, memory?: Trai
   return prepared.train(await encode(prepared.texts));
 }
 
-/** Reads one message. @param now local ISO time that relative dates are reckoned from */
-export async function answer(recogniser: Recogniser, text: string, now: string, encode: Encode): Promise<Recognition> {
-  return recogniser.recognise(text, await encode(recogniser.textsToEncode(text)), now);
-}
-
 /** Reads many messages; their texts are encoded together. @param now where a message names no time of its own */
 export async function answerAll(
   recogniser: Recogniser,

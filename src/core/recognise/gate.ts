@@ -1,5 +1,7 @@
 import { clarifyOf, formOfIntent, type BotDocument, type GateSettings } from '../bot/document.js';
 import type { RankedIntent } from './intentModel.js';
+import type { Named } from '../text/named.js';
+import { heldBy, heldOf } from '../text/named.js';
 
 /** What the gate lets through: acted on, asked about, or not matched. */
 export type Decision = 'accept' | 'ask' | 'none';
@@ -14,7 +16,7 @@ export interface IntentCare {
 
 /** The gate of a bot, with the care that its intents need; an intent that is not named needs the usual one. */
 export interface Gate extends GateSettings {
-  care?: Readonly<Record<string, IntentCare>>;
+  care?: Named<IntentCare>;
 }
 
 export interface GateResult {
@@ -36,16 +38,16 @@ export function gateOf(document: BotDocument): Gate {
       ? [[name, { readBack, ...(accept !== undefined && { accept }) }] as const]
       : [];
   });
-  return { ...document.gate, care: Object.fromEntries(care) };
+  return { ...document.gate, care: heldBy(care) };
 }
 
 /** Whether an intent opens a form that is read back. */
 export const isReadBack = (intent: string, { care }: Gate): boolean =>
-  care !== undefined && Object.hasOwn(care, intent) && care[intent]!.readBack;
+  care !== undefined && Object.hasOwn(care, intent) && heldOf(care, intent)!.readBack;
 
 /** The accept level that an intent has of its own. */
 export const ownLevel = (intent: string, { care }: Gate): number | undefined =>
-  care && Object.hasOwn(care, intent) ? care[intent]!.accept : undefined;
+  care && Object.hasOwn(care, intent) ? heldOf(care, intent)!.accept : undefined;
 
 /** The least confidence at which an intent is acted on. */
 export const acceptLevel = (intent: string, gate: Gate): number =>

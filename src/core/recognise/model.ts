@@ -1,12 +1,13 @@
 import type { IntentModel } from './intentModel.js';
 import type { TaggerModel } from './tagger/tagger.js';
+import type { Named } from '../text/named.js';
 
 /** Everything that is learned of a bot. Plain data. */
 export interface RecogniserModel extends IntentModel {
   /** Words that are never taken for misspellings, folded. */
   words: string[];
   /** What tells the slots of a form from the words around them, by form. */
-  taggers: Record<string, TaggerModel>;
+  taggers: Named<TaggerModel>;
   /** Utterances that were learned from though not all of their values could be looked for. */
   unread: UnreadUtterance[];
 }

@@ -16,6 +16,7 @@ import { isEncoded, prepareReader, type ReadText, type TextReader } from './read
 import { prepareIntentSlots, type PassedOver, type ReadSlots, type SlotReading } from './slots.js';
 import { openTagger } from './tagger/tagger.js';
 import { lookedAt } from './tagger/wordViews.js';
+import { entriesOf } from '../text/named.js';
 
 /** A trained bot ready to read messages. The same message always gives the same reading. */
 export interface Recogniser {
@@ -117,7 +118,7 @@ class OpenedRecogniser implements Recogniser {
     this.#ranker = openIntentModel(model);
     this.#reader = prepareReader(document, model.words);
     this.#findAll = prepareFinders(document, this.#reader.vocabulary);
-    const taggers = Object.entries(model.taggers).map(
+    const taggers = entriesOf(model.taggers).map(
       ([form, tagger]) => [form, openTagger(tagger, languageOf(this.document))] as const,
     );
     this.#slotsOf = prepareIntentSlots(document, new Map(taggers));

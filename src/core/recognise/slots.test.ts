@@ -9,6 +9,7 @@ import { prepareFinders } from './finders/index.js';
 import type { Overlapped } from './finders/index.js';
 import { prepareIntentSlots } from './slots.js';
 import { openTagger, trainTaggers } from './tagger/tagger.js';
+import { entriesOf } from '../text/named.js';
 
 const NOW = '2026-03-04T09:30';
 
@@ -18,7 +19,7 @@ function reader(bot: BotDocument, intent: string) {
     const message = tokenise(text);
     return { message, candidates: findAll(message, NOW) };
   };
-  const taggers = Object.entries(trainTaggers(bot, { readText, vectors: NO_VECTORS }));
+  const taggers = entriesOf(trainTaggers(bot, { readText, vectors: NO_VECTORS }));
   const slotsOf = prepareIntentSlots(
     bot,
     new Map(taggers.map(([form, tagger]) => [form, openTagger(tagger, languageOf(bot))])),

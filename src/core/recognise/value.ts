@@ -1,3 +1,4 @@
+import type { Named } from '../text/named.js';
 /** A sum of money. */
 export interface Money {
   amount: number;
@@ -27,3 +28,6 @@ export function showValue(value: SlotValue): string {
   if (typeof value === 'object') return `${value.amount.toFixed(2)} ${value.currency}`;
   return String(value);
 }
+
+/** Values by the names of their slots. */
+export type Values = Named<SlotValue>;

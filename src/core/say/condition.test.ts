@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import {
   changeValuesInRule,
   conditionFault,
-  holds,
+  holds as holdsFor,
   renameSlotInRule,
   rowsOf,
   ruleOf,
@@ -11,6 +11,11 @@ import {
   valuesIn,
   type ConditionRow,
 } from './condition.js';
+import type { SlotValue } from '../recognise/value.js';
+import { namedAs } from '../text/named.js';
+
+const holds = (rule: Parameters<typeof holdsFor>[0], values: Record<string, SlotValue>) =>
+  holdsFor(rule, namedAs(values));
 
 const whenDelivered = { '==': [{ var: 'way' }, 'delivery'] };
 

@@ -1,6 +1,7 @@
 import jsonLogic from 'json-logic-js';
 import type { JsonLogicRule } from '../bot/document.js';
-import type { SlotValue } from '../recognise/value.js';
+import type { SlotValue, Values } from '../recognise/value.js';
+import { entriesOf } from '../text/named.js';
 
 /** Operators of JsonLogic that a condition may use. None of them walks through lists, so each takes one step a part. */
 const OPERATORS: ReadonlySet<string> = new Set([
@@ -165,12 +166,12 @@ const comparable = (value: SlotValue): unknown =>
       : value;
 
 /** Whether a condition holds for the values of a form. One that cannot be used does not hold. Never throws. */
-export function holds(rule: JsonLogicRule | undefined, values: Readonly<Record<string, SlotValue>>): boolean {
+export function holds(rule: JsonLogicRule | undefined, values: Values): boolean {
   if (rule === undefined || typeof rule === 'boolean') return rule ?? true;
   if (conditionFault(rule) !== null) return false;
   // Without a prototype, so that a slot named `constructor` is empty until something is put in.
   const data = Object.create(null) as Record<string, unknown>;
-  for (const [slot, value] of Object.entries(values)) data[slot] = comparable(value);
+  for (const [slot, value] of entriesOf(values)) data[slot] = comparable(value);
   return Boolean(jsonLogic.apply(rule as Parameters<typeof jsonLogic.apply>[0], data));
 }
 

@@ -1,5 +1,6 @@
 import { variants, type Localised } from '../bot/localised.js';
-import type { SlotValue, Value } from '../recognise/value.js';
+import type { SlotValue, Value, Values } from '../recognise/value.js';
+import { heldBy, heldOf } from '../text/named.js';
 import { argumentsFrom, readMessage, type MessagePart } from './message.js';
 import { asDate, fitStretch, localeOf, sayDate, sayValue } from './sayValue.js';
 
@@ -9,13 +10,8 @@ const HOLE = '\uE000';
 const FILLED = '\uE001';
 const MARKS = /[\uE000\uE001]/gu;
 
-type Values = Readonly<Record<string, SlotValue | undefined>>;
-
 /** A choice names a value by its words with `_` between them. */
 const optionOf = (value: string): string => value.trim().replace(/[\s-]+/gu, '_');
-
-const own = (values: Values, name: string): SlotValue | undefined =>
-  Object.hasOwn(values, name) ? values[name] : undefined;
 
 const isEmpty = (value: SlotValue | undefined): value is undefined =>
   value === undefined || value === '' || (Array.isArray(value) && value.length === 0);
@@ -54,7 +50,7 @@ class Renderer {
   /** The values for each thing of an order of several, each with its number: "two roses and a fern"; none otherwise. */
   #thingsIn(run: readonly MessagePart[]): Values[] {
     const lists = run.flatMap((part): { name: string; list: readonly Value[] }[] => {
-      const value = 'name' in part ? own(this.#values, part.name) : undefined;
+      const value = 'name' in part ? heldOf(this.#values, part.name) : undefined;
       return 'name' in part && Array.isArray(value) && value.length > 1 ? [{ name: part.name, list: value }] : [];
     });
     const [first, second] = lists;
@@ -62,14 +58,14 @@ class Renderer {
     if (!first || !second || !areCounted || lists.some(({ list }) => list.length !== first.list.length)) return [];
     return first.list.map((_, at) => ({
       ...this.#values,
-      ...Object.fromEntries(lists.map(({ name, list }) => [name, list[at]!])),
+      ...heldBy(lists.map(({ name, list }): [string, Value] => [name, list[at]!])),
     }));
   }
 
   #add(text: string, part: MessagePart, count: string): string {
     if (part.part === 'literal') return text + part.text;
     if (part.part === 'count') return text + count;
-    const value = own(this.#values, part.name);
+    const value = heldOf(this.#values, part.name);
     if (part.part === 'select') return text + this.#select(part.options, value, count);
     if (isEmpty(value)) return text + HOLE;
     switch (part.part) {
@@ -172,7 +168,12 @@ function tidy(text: string): string {
  * Puts values into a text of the bot. Never throws: what does not fit its form is said plainly, and a clause that would
  * have a hole is left out. A text that cannot be read is said as it stands.
  */
-export function renderMessage(source: string, values: Values, language: string, region: string): string {
+export function renderMessage(
+  source: string,
+  values: Values | Readonly<Record<string, SlotValue | undefined>>,
+  language: string,
+  region: string,
+): string {
   const result = readMessage(source);
   if (!result.ok) return tidy(source);
   return tidy(closeHoles(new Renderer(values, localeOf(language, region)).write(result.message.parts)));

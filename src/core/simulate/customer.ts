@@ -3,18 +3,19 @@ import type { PersonSaid } from '../contract/try.js';
 import type { ConversationState, OpenForm, Say } from '../converse/state.js';
 import type { Language } from '../language/language.js';
 import { oneOf, type Random } from '../noise/noise.js';
-import { sameValue, showValue, type SlotValue } from '../recognise/value.js';
+import { sameValue, showValue, type Values } from '../recognise/value.js';
 import { wantFor, type Goal, type Want } from './goal.js';
 import type { Temper } from './tempers.js';
+import { entriesOf, heldOf, putHeld } from '../text/named.js';
 
 const put = (template: string, value: string, wrong = ''): string =>
   template.replace('{value}', value).replace('{wrong}', wrong);
 
 /** Slots of the form that hold something else than the customer wants; what its words do not tell is not judged. */
-export function wrongSlots(values: Readonly<Record<string, SlotValue>>, { wants }: Goal): string[] {
-  return Object.entries(values)
+export function wrongSlots(values: Values, { wants }: Goal): string[] {
+  return entriesOf(values)
     .filter(([slot, value]) => {
-      const wanted = Object.hasOwn(wants, slot) ? wants[slot]?.value : undefined;
+      const wanted = Object.hasOwn(wants, slot) ? heldOf(wants, slot)?.value : undefined;
       return wanted !== undefined && !sameValue(Array.isArray(value) && value.length === 1 ? value[0] : value, wanted);
     })
     .map(([slot]) => slot);
@@ -86,7 +87,9 @@ export class Customer {
     const { customers } = this.#language;
     const { manner } = this.#temper;
     if (open.between) {
-      const wanted = open.between.values.find((value) => sameValue(value, this.goal.wants[open.between!.slot]?.value));
+      const wanted = open.between.values.find((value) =>
+        sameValue(value, heldOf(this.goal.wants, open.between!.slot)?.value),
+      );
       return showValue(wanted ?? open.between.values[0]!);
     }
     if (open.fits) return open.fits.options[0]!.slot.replace(/_/g, ' ');
@@ -95,7 +98,11 @@ export class Customer {
     if (open.stage === 'filling') return this.#valueOf(open);
     const [wrong] = wrongSlots(open.values, this.goal);
     if (wrong !== undefined)
-      return put(this.#one(customers.corrections), this.goal.wants[wrong]!.said, showValue(open.values[wrong]!));
+      return put(
+        this.#one(customers.corrections),
+        heldOf(this.goal.wants, wrong)!.said,
+        showValue(heldOf(open.values, wrong)!),
+      );
     if (open.stage === 'changing') return this.#one(customers.fine);
     if (!this.#refused) {
       this.#refused = true;
@@ -109,8 +116,8 @@ export class Customer {
     const again = asked === this.#asked;
     this.#asked = asked;
     // What the bot will not have is given up for something else.
-    if (asked !== null && again && this.goal.wants[asked]?.value === undefined) this.#wantAnew(asked);
-    const want = asked === null ? undefined : this.goal.wants[asked];
+    if (asked !== null && again && heldOf(this.goal.wants, asked)?.value === undefined) this.#wantAnew(asked);
+    const want = asked === null ? undefined : heldOf(this.goal.wants, asked);
     if (!want) return this.#one(customers.yes.plain);
     if (this.#random() < this.#temper.contradicts) {
       const other = this.#otherThan(asked!, want);
@@ -122,15 +129,15 @@ export class Customer {
   /** Changes its mind, once, about something that the bot has taken up. */
   #change(open: OpenForm): string | null {
     if (this.#changed) return null;
-    const right = Object.keys(open.values).filter((slot) => this.goal.wants[slot]?.value !== undefined);
+    const right = Object.keys(open.values).filter((slot) => heldOf(this.goal.wants, slot)?.value !== undefined);
     const slot = right.find((name) => !wrongSlots(open.values, this.goal).includes(name));
     // Before all is read back it does so every other time.
     if (slot === undefined || (open.stage === 'filling' && this.#random() < 0.5)) return null;
-    const before = this.goal.wants[slot]!;
+    const before = heldOf(this.goal.wants, slot)!;
     const after = this.#otherThan(slot, before);
     this.#changed = true;
     if (!after) return null;
-    this.goal.wants[slot] = after;
+    putHeld(this.goal.wants, slot, after);
     return put(this.#one(this.#language.customers.changes), after.said, before.said);
   }
 
@@ -140,7 +147,7 @@ export class Customer {
 
   #wantAnew(name: string): void {
     const slot = this.#slot(name);
-    if (slot) this.goal.wants[name] = wantFor(this.#document, slot, this.#random, this.#language);
+    if (slot) putHeld(this.goal.wants, name, wantFor(this.#document, slot, this.#random, this.#language));
   }
 
   /** Another value that a slot may have; `null` where its values do not tell. */

@@ -3,6 +3,8 @@ import { exampleAnswer } from '../bot/examples.js';
 import type { Language } from '../language/language.js';
 import { oneOf, type Random } from '../noise/noise.js';
 import type { SlotValue } from '../recognise/value.js';
+import type { Named } from '../text/named.js';
+import { heldOf } from '../text/named.js';
 
 /** What a customer wants for a slot. */
 export interface Want {
@@ -21,7 +23,7 @@ export interface Goal {
   /** Other ways to say the same, for when it is not understood. */
   otherwise: string[];
   /** By slot. */
-  wants: Record<string, Want>;
+  wants: Named<Want>;
 }
 
 /** What utterances of the bot have marked as a slot. */
@@ -54,11 +56,11 @@ export function wantFor(document: BotDocument, slot: Slot, random: Random, langu
 }
 
 /** An utterance as this customer says it: what is marked in it is what is wanted. */
-function asSaid({ text, marks }: Utterance, wants: Readonly<Record<string, Want>>): string {
+function asSaid({ text, marks }: Utterance, wants: Named<Want>): string {
   return [...marks]
     .sort((a, b) => b.start - a.start)
     .reduce((said, { slot, start, end }) => {
-      const want = Object.hasOwn(wants, slot) ? wants[slot] : undefined;
+      const want = Object.hasOwn(wants, slot) ? heldOf(wants, slot) : undefined;
       return want ? said.slice(0, start) + want.said + said.slice(end) : said;
     }, text);
 }

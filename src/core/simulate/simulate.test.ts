@@ -7,9 +7,10 @@ import { teach } from '../recognise/answer.js';
 import { openRecogniser, type Recogniser } from '../recognise/open.js';
 import { wrongSlots } from './customer.js';
 import { simulatedFigures } from './figures.js';
-import { goalIntents, makeGoal, wantFor } from './goal.js';
+import { goalIntents, makeGoal, wantFor, type Want } from './goal.js';
 import { simulate, type SimulatedConversation } from './simulate.js';
 import { TEMPERS } from './tempers.js';
+import { heldOf, namedAs } from '../text/named.js';
 
 const encode = () => Promise.resolve(NO_VECTORS);
 const NOW = '2026-03-04T09:30';
@@ -39,9 +40,8 @@ describe('what a customer has come for', () => {
     const intent = document.intents.find(({ name }) => name === 'order_tea')!;
     const marked = { ...intent, utterances: intent.utterances.filter(({ marks }) => marks.length === 3) };
     const goal = makeGoal(document, marked, seeded(4), language);
-    expect(goal.opening).toBe(
-      `please send me ${goal.wants['amount']!.said} ${goal.wants['size']!.said} ${goal.wants['tea']!.said}`,
-    );
+    const said = (slot: string) => heldOf(goal.wants, slot)!.said;
+    expect(goal.opening).toBe(`please send me ${said('amount')} ${said('size')} ${said('tea')}`);
   });
 
   it('is known where words tell it: a value of a list by any of its names, a number', () => {
@@ -60,11 +60,11 @@ describe('what a customer has come for', () => {
       form: 'f',
       opening: '',
       otherwise: [],
-      wants: { tea: { said: 'builders', value: 'black tea' }, day: { said: 'Friday' } },
+      wants: namedAs<Want>({ tea: { said: 'builders', value: 'black tea' }, day: { said: 'Friday' } }),
     };
-    expect(wrongSlots({ tea: 'black tea', day: '2026-03-06' }, goal)).toEqual([]);
-    expect(wrongSlots({ tea: ['black tea'] }, goal)).toEqual([]);
-    expect(wrongSlots({ tea: 'mint tea', other: 'x' }, goal)).toEqual(['tea']);
+    expect(wrongSlots(namedAs({ tea: 'black tea', day: '2026-03-06' }), goal)).toEqual([]);
+    expect(wrongSlots(namedAs({ tea: ['black tea'] }), goal)).toEqual([]);
+    expect(wrongSlots(namedAs({ tea: 'mint tea', other: 'x' }), goal)).toEqual(['tea']);
   });
 });
 

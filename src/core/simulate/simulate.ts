@@ -7,7 +7,7 @@ import { seeded } from '../measure/significance.js';
 import type { Random } from '../noise/noise.js';
 import type { Encode } from '../recognise/answer.js';
 import type { Recogniser } from '../recognise/open.js';
-import type { SlotValue } from '../recognise/value.js';
+import type { Values } from '../recognise/value.js';
 import { Customer, wrongSlots } from './customer.js';
 import { goalIntents, makeGoal } from './goal.js';
 import { TEMPERS, type Temper } from './tempers.js';
@@ -45,7 +45,7 @@ export interface SimulatedConversation {
   turns: number;
   /** What the customer did, with what the bot said to it. */
   transcript: (WalkthroughTurn & { says: string[] })[];
-  slots: Record<string, SlotValue>;
+  slots: Values;
 }
 
 /** A conversation that is as long goes on for ever. */

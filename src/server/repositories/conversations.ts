@@ -28,24 +28,31 @@ export async function createConversation(
   return id;
 }
 
-/** What states did not have when they were kept is as at the beginning. */
+/**
+ * What states did not have when they were kept is as at the beginning. What they remembered by slots alone, up to version
+ * 1, is forgotten: it may be of another form.
+ */
 function upgradeState(kept: unknown): unknown {
-  const state = kept as Partial<ConversationState>;
-  const whole = { ...startConversation(''), ...state };
+  const { remembered, ...state } = kept as Partial<ConversationState>;
+  const whole = {
+    ...startConversation(''),
+    ...state,
+    remembered: Array.isArray(remembered) ? remembered : [],
+  };
   const form = (open: OpenForm | null): OpenForm | null => open && { ...emptyForm(open.intent, open.form), ...open };
   return { ...whole, open: form(whole.open), last: form(whole.last), parked: whole.parked.map((open) => form(open)!) };
 }
 
 const STATE: StoredKind<ConversationState> = {
   name: 'state of the conversation',
-  version: 1,
+  version: 2,
   upgrade: upgradeState,
   is: (value): value is ConversationState =>
     hasParts(value, {
       turns: 'number',
       parked: 'list',
       waiting: 'list',
-      remembered: 'object',
+      remembered: 'list',
       reference: 'string',
       lastSaid: 'list',
     }),

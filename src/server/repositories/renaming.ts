@@ -3,6 +3,7 @@ import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import type { TestLine } from '../../core/formats/testFile.js';
 import type { SlotValue } from '../../core/recognise/value.js';
 import type { Connection } from './lists.js';
+import { entriesOf } from '../../core/text/named.js';
 
 type ExpectedSlots = NonNullable<TestLine['slots']>;
 
@@ -42,7 +43,7 @@ function walkthroughRenamed(
   const { from, to } = renaming;
   const expected = walkthrough.expect.slots ?? {};
   const slots = Object.fromEntries(
-    Object.entries(expected).map(([slot, value]) => {
+    entriesOf(expected).map(([slot, value]) => {
       if (renaming.what === 'slot') return [slot === from ? to : slot, value];
       return [slot, renaming.slots.includes(slot) && value !== null ? valueRenamed(value, renaming) : value];
     }),

@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AT, contextOf } from '../../../tests/context.js';
 import { teaShop } from '../../../tests/teaShop.js';
 import type { TestLine } from '../../core/formats/testFile.js';
+import type { SlotValue } from '../../core/recognise/value.js';
 import type { Walkthrough } from '../../core/converse/walkthrough.js';
 import type { LastTrials, TrialWish } from '../../core/contract/trial.js';
 import { emptyBot } from '../../core/bot/document.js';
@@ -35,6 +36,7 @@ import { trialsView } from '../views/trials.js';
 import type { BotService } from './bots.js';
 import { ConversationService } from './conversations.js';
 import type { ModelService } from './models.js';
+import { namedAs } from '../../core/text/named.js';
 
 const me = contextOf('me');
 const go = { overOthers: false };
@@ -248,7 +250,7 @@ describe('the services, with real workers and a real database', () => {
     const first = await bots.create(me, teaShop());
     const line = { text: 'two mint tea', intent: 'order_tea', slots: [{ slot: 'amount', start: 0, end: 3 }] };
     await addTestSet(bots, first, 'hand', [line]);
-    const walkthrough = { name: 'w', turns: [{ user: 'x' }], expect: { slots: { amount: 2 } } };
+    const walkthrough = { name: 'w', turns: [{ user: 'x' }], expect: { slots: namedAs({ amount: 2 }) } };
     await addWalkthroughsTo(bots, first, [walkthrough]);
     const id = await bots.duplicate(me, first);
     const [set] = await listTestSets(db, id);
@@ -275,7 +277,7 @@ describe('the services, with real workers and a real database', () => {
     const walkthrough = {
       name: 'w',
       turns: [{ user: 'x' }],
-      expect: { slots: { tea: ['green tea', 'mint tea'], way: 'mint tea' } },
+      expect: { slots: namedAs<SlotValue>({ tea: ['green tea', 'mint tea'], way: 'mint tea' }) },
     };
     await addWalkthroughsTo(bots, id, [walkthrough]);
     const [set] = await listTestSets(db, id);

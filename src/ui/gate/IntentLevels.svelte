@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { heldOf, type Named } from '$core/text/named.js';
   import type { GateIntent } from '$core/contract/gate.js';
   import type { IntentGateFigures } from '$core/measure/gateFigures.js';
   import { acceptLevel, type Gate } from '$core/recognise/gate.js';
@@ -12,7 +13,7 @@
     keep,
   }: {
     intents: readonly GateIntent[];
-    figures: Readonly<Record<string, IntentGateFigures>>;
+    figures: Named<IntentGateFigures>;
     gate: Gate;
     /** @param level `null`: what it does decides */
     keep: (intent: string, level: number | null) => unknown;
@@ -48,7 +49,7 @@
     </thead>
     <tbody>
       {#each intents as { name, does, accept } (name)}
-        {@const { accepted, wrong, asked, missed } = figures[name] ?? NONE}
+        {@const { accepted, wrong, asked, missed } = heldOf(figures, name) ?? NONE}
         <tr data-intent={name}>
           <th scope="row">{name}</th>
           <td>{DOES[does]}</td>

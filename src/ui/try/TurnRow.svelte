@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { heldOf } from '$core/text/named.js';
   import type { StoredTurn } from '$core/contract/try.js';
   import { sameValue, showValue } from '$core/recognise/value.js';
   import { decisionInWords } from '../probe/decision.js';
@@ -80,7 +81,7 @@
   <td>
     <dl>
       {#each held as [slot, value] (slot)}
-        {@const before = turn.trace.before[slot]}
+        {@const before = heldOf(turn.trace.before, slot)}
         <div class:fresh={!sameValue(before, value)}>
           <dt>{slot}</dt>
           <dd class="figure">

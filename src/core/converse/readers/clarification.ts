@@ -20,6 +20,7 @@ import {
 } from '../turn.js';
 import { acceptedIn, isSmallTalk, onlyValues, storyFor, valuesFor, offeredCandidates } from '../wishes.js';
 import { missReader } from './miss.js';
+import { entriesOf } from '../../text/named.js';
 
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
@@ -120,7 +121,7 @@ function askWhichAgain(turn: Turn, offered: readonly OfferedIntent[], why: strin
     return { ...doing, why };
   }
   // What fits an option is no failed try.
-  const values = [...given.values()].flatMap((own) => Object.values(own).map((value) => valueWords(turn, value)));
+  const values = [...given.values()].flatMap((own) => entriesOf(own).map(([, value]) => valueWords(turn, value)));
   const noted = sayOwn(turn, 'noted', { values: listWords(turn, [...new Set(values)], 'conjunction') });
   return {
     state: { ...turn.state, choosing },

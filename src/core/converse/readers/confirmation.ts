@@ -1,6 +1,6 @@
 import { kindOf, kindOfSlot, type Form, type Slot } from '../../bot/document.js';
 import type { Language } from '../../language/language.js';
-import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
+import { sameValue, showValue, type SlotValue, type Values } from '../../recognise/value.js';
 import { actOnIntent, actOnWishes, type Wanted } from '../act.js';
 import { askWhichSlot, changeEnd, type SlotFit } from '../ends.js';
 import { partsOf, type Clause } from '../hear.js';
@@ -40,6 +40,7 @@ import {
   type Stretches,
 } from '../wishes.js';
 import type { GivenValues } from '../values.js';
+import { entriesOf, heldBy, heldOf } from '../../text/named.js';
 
 /** Whether some words ask for nothing: no question, no request, no order. */
 const asksNothing = ({ question, request, folded }: Clause, { naming }: Language): boolean =>
@@ -86,11 +87,11 @@ function changesIn(
   form: Form,
   open: OpenForm,
   within: Stretches,
-): { gathered: GivenValues; changed: Record<string, SlotValue>; same: boolean } {
+): { gathered: GivenValues; changed: Values; same: boolean } {
   const gathered = valuesFor(turn, open.intent, { asked: open.asked, within, held: open.values });
   const given = applying(form, open.values, gathered.given);
-  const changed = Object.entries(given).filter(([slot, value]) => !sameValue(open.values[slot], value));
-  return { gathered, changed: Object.fromEntries(changed), same: changed.length < Object.keys(given).length };
+  const changed = entriesOf(given).filter(([slot, value]) => !sameValue(heldOf(open.values, slot), value));
+  return { gathered, changed: heldBy(changed), same: changed.length < Object.keys(given).length };
 }
 
 /** The figure that is all a message says of the matter. */
@@ -103,13 +104,16 @@ function fitsOf(turn: Turn, form: Form, open: OpenForm): SlotFit[] | null {
   return form.slots.flatMap((slot) => {
     if (!slotApplies(slot, open.values)) return [];
     const value = slotTakesNamed(turn, slot, number);
-    return value === undefined || sameValue(open.values[slot.name], value) ? [] : [{ slot: slot.name, value }];
+    return value === undefined || sameValue(heldOf(open.values, slot.name), value) ? [] : [{ slot: slot.name, value }];
   });
 }
 
 /** An amount has no article: "the 15" is one of several, or a day. */
 function slotTakesNamed(turn: Turn, slot: Slot, number: BareNumber): SlotValue | undefined {
-  const value = numberFor(turn.document, slot, number, { today: turn.now, held: turn.state.open?.values[slot.name] });
+  const value = numberFor(turn.document, slot, number, {
+    today: turn.now,
+    held: heldOf(turn.state.open?.values ?? {}, slot.name),
+  });
   return value === number.value
     ? undefined
     : typeof value === 'string' && /^\d\d:\d\d$/.test(value)
@@ -125,37 +129,34 @@ interface Correcting {
 }
 
 /** "No, it's 16": the number of the house in an address, where a figure can be nothing else. */
-function houseNumber(turn: Turn, { form, open, own }: Correcting): Record<string, SlotValue> {
+function houseNumber(turn: Turn, { form, open, own }: Correcting): Values {
   const number = own.length > 0 ? figureSaid(turn) : null;
   const addresses = form.slots.filter((slot) => kindOf(turn.document, slot) === 'address');
-  const held = addresses.length === 1 ? open.values[addresses[0]!.name] : undefined;
+  const held = addresses.length === 1 ? heldOf(open.values, addresses[0]!.name) : undefined;
   if (!number?.digits || typeof held !== 'string' || !/^\d+[a-z]?(?= )/i.test(held)) return {};
   return { [addresses[0]!.name]: held.replace(/^\d+[a-z]?/i, number.digits) };
 }
 
 /** "No, it was fifty", "it's 8": what a bare figure is for the one slot of a kind that holds something. */
-function figureFor(kind: 'money' | 'time', turn: Turn, { form, open, own }: Correcting): Record<string, SlotValue> {
+function figureFor(kind: 'money' | 'time', turn: Turn, { form, open, own }: Correcting): Values {
   const number = own.length > 0 ? figureSaid(turn) : null;
   const [slot, ...more] = form.slots.filter(
-    (item) => kindOf(turn.document, item) === kind && open.values[item.name] !== undefined,
+    (item) => kindOf(turn.document, item) === kind && heldOf(open.values, item.name) !== undefined,
   );
   if (!number || !slot || more.length > 0) return {};
-  const value = numberFor(turn.document, slot, number, { today: turn.now, held: open.values[slot.name] });
+  const value = numberFor(turn.document, slot, number, { today: turn.now, held: heldOf(open.values, slot.name) });
   return value === undefined ? {} : { [slot.name]: value };
 }
 
 /** Where a figure is for an amount, for the number of a house or for an hour: what it would be for each. */
-function amountOrOther(turn: Turn, correcting: Correcting, changed: Record<string, SlotValue>): SlotFit[] {
+function amountOrOther(turn: Turn, correcting: Correcting, changed: Values): SlotFit[] {
   const { form, own } = correcting;
   const said = own.map((clause) => turn.text.slice(clause.start, clause.end)).join(' ');
-  const [[amount, value] = [], ...others] = Object.entries(changed);
+  const [[amount, value] = [], ...others] = entriesOf(changed);
   if (amount === undefined || others.length > 0 || !turn.language.clauses.saysWhatIs(foldPhrase(said))) return [];
   const isAmount = kindOfSlot(turn.document, form, amount) === 'number';
   if (!isAmount) return [];
-  const rivals = [
-    ...Object.entries(houseNumber(turn, correcting)),
-    ...Object.entries(figureFor('time', turn, correcting)),
-  ];
+  const rivals = [...entriesOf(houseNumber(turn, correcting)), ...entriesOf(figureFor('time', turn, correcting))];
   return rivals.length === 0 ? [] : [[amount, value!] as const, ...rivals].map(([slot, is]) => ({ slot, value: is }));
 }
 
@@ -206,9 +207,9 @@ function addWords(turn: Turn, form: Form, open: OpenForm): Reply | null {
   )
     return null;
   const [slot, ...more] = form.slots.filter(
-    (item) => kindOf(turn.document, item) === 'free' && open.values[item.name] !== undefined,
+    (item) => kindOf(turn.document, item) === 'free' && heldOf(open.values, item.name) !== undefined,
   );
-  const held = slot && open.values[slot.name];
+  const held = slot && heldOf(open.values, slot.name);
   if (!slot || more.length > 0 || typeof held !== 'string') return null;
   if (Object.keys(changesIn(turn, form, open, [clause]).gathered.given).length > 0) return null;
   const value = `${held}, ${clause.text.replace(/[\s.]+$/u, '')}`;

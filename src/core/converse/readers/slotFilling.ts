@@ -1,6 +1,6 @@
 import { exampleAnswer } from '../../bot/examples.js';
 import { findEntity, kindOf, type EntityKind } from '../../bot/document.js';
-import { sameValue, showValue, type SlotValue } from '../../recognise/value.js';
+import { sameValue, showValue, type SlotValue, type Values } from '../../recognise/value.js';
 import { actOnIntent } from '../act.js';
 import { answered, answerWords, corrects, namesSomething, type Filling } from '../answers.js';
 import { changeEnd } from '../ends.js';
@@ -42,6 +42,7 @@ import {
   valuesFor,
   type Stretches,
 } from '../wishes.js';
+import { dropHeld, entriesOf, heldOf } from '../../text/named.js';
 
 /** Parts of a message that ask for something else than the open form. */
 function foreignParts(filling: Filling): ReadPart[] {
@@ -52,7 +53,7 @@ function foreignParts(filling: Filling): ReadPart[] {
     if (part.question) return true;
     const answers =
       asked !== undefined &&
-      valuesFor(turn, open.intent, { asked: asked.name, within: [part] }).given[asked.name] !== undefined;
+      heldOf(valuesFor(turn, open.intent, { asked: asked.name, within: [part] }).given, asked.name) !== undefined;
     return part.request && !answers && !replacesHeld(turn, open, [part]);
   });
 }
@@ -107,13 +108,13 @@ function backToParked({ turn, open }: Filling, content: Stretches): Reply | null
   }
   if (parked.asked === null || content.some((clause) => asksIn(turn, clause))) return null;
   const { given } = valuesFor(turn, parked.intent, { asked: parked.asked, held: parked.values });
-  if (given[parked.asked] === undefined) return null;
+  if (heldOf(given, parked.asked) === undefined) return null;
   const next = takeAndAdvance(turn, state, given);
   return { ...next, acts: [...acts, ...next.acts], why: `the answer is for ${parked.form}` };
 }
 
 /** "And a mattress too": another thing beside the one held, where one is taken at a time; it replaces nothing. */
-function furtherThings({ turn, form, open }: Filling, given: Record<string, SlotValue>): string[] {
+function furtherThings({ turn, form, open }: Filling, given: Values): string[] {
   const { document, hearing, language } = turn;
   const { clauses } = language;
   const counts = form.slots.some((slot) => kindOf(document, slot) === 'number');
@@ -121,10 +122,12 @@ function furtherThings({ turn, form, open }: Filling, given: Record<string, Slot
   return form.slots
     .filter(
       (slot) =>
-        kindOf(document, slot) === 'list' && open.values[slot.name] !== undefined && given[slot.name] !== undefined,
+        kindOf(document, slot) === 'list' &&
+        heldOf(open.values, slot.name) !== undefined &&
+        heldOf(given, slot.name) !== undefined,
     )
     .map(({ name }) => name)
-    .filter((name) => !sameValue(open.values[name], given[name]));
+    .filter((name) => !sameValue(heldOf(open.values, name), heldOf(given, name)));
 }
 
 /** What a message gives while slots are filled. */
@@ -136,7 +139,7 @@ interface Heard {
   /** Stretches of the form's own that ask nothing. */
   plain: Stretches;
   gathered: GivenValues;
-  given: Record<string, SlotValue>;
+  given: Values;
 }
 
 function hearValues(filling: Filling): Heard {
@@ -155,7 +158,7 @@ function namesHeldSlot({ filling: { turn, form, open }, content, given }: Heard)
   const mayName =
     turn.language.clauses.alters(turn.hearing.folded) && content.length > 0 && Object.keys(given).length === 0;
   const named = mayName ? namedSlots(turn, form, open) : [];
-  const again = named.filter(({ name }) => open.values[name] !== undefined);
+  const again = named.filter(({ name }) => heldOf(open.values, name) !== undefined);
   return again.length > 0 && !namesSomething(turn) && content.every(({ question }) => !question)
     ? askForNamed(turn, open, again)
     : null;
@@ -168,10 +171,11 @@ function wantsElse({ filling: { turn, open }, foreign, content, gathered, given 
   // Values alone ask for nothing else than what is open, whatever they resemble.
   if (saysOnlyValues(turn) || onlyValues(turn, open.intent, open.asked)) return false;
   const repeated =
-    Object.entries(given).some(([slot, value]) => sameValue(open.values[slot], value)) && onlyValues(turn, open.intent);
+    entriesOf(given).some(([slot, value]) => sameValue(heldOf(open.values, slot), value)) &&
+    onlyValues(turn, open.intent);
   const answersAsked =
     open.asked !== null &&
-    (given[open.asked] !== undefined ||
+    (heldOf(given, open.asked) !== undefined ||
       gathered.between?.slot === open.asked ||
       gathered.wrong.some(({ slot }) => slot === open.asked));
   return content.some(({ question }) => question) || !(answersAsked || repeated || corrects(open.values, given));
@@ -195,7 +199,7 @@ function takeNothing({ filling, foreign, content, plain }: Heard): Reply | null 
 }
 
 /** Takes values, answers what was asked besides, and goes on. */
-function takeValues({ filling: { turn, form }, foreign, gathered }: Heard, taken: Record<string, SlotValue>): Reply {
+function takeValues({ filling: { turn, form }, foreign, gathered }: Heard, taken: Values): Reply {
   const names = Object.keys(taken);
   const state = { ...turn.state, tries: names.length > 0 ? 0 : turn.state.tries, choosing: null };
   const wishes = foreign.map((part) => ({ intent: acceptedIn(part.recognition)!, within: [part] }));
@@ -211,7 +215,7 @@ function takeValues({ filling: { turn, form }, foreign, gathered }: Heard, taken
   const told = sayChanges(turn, set.state, set.changed, readBack);
   const why =
     names.length > 0
-      ? `the message gives ${names.map((slot) => slotGiven(slot, taken[slot]!)).join(', ')}`
+      ? `the message gives ${names.map((slot) => slotGiven(slot, heldOf(taken, slot)!)).join(', ')}`
       : 'a value cannot be taken as it was given';
   return { ...next, says: [...answers, ...told, ...next.says], acts: [...set.acts, ...next.acts], why };
 }
@@ -230,11 +234,13 @@ export const slotFillingReader: Reader = {
     if (named) return named;
     if (wantsElse(heard)) return null;
     const end =
-      open.asked !== null && given[open.asked] !== undefined ? null : changeEnd(turn, { form, open }, given, plain);
+      open.asked !== null && heldOf(given, open.asked) !== undefined
+        ? null
+        : changeEnd(turn, { form, open }, given, plain);
     if (end) return end;
     const further = gathered.ordered ? [] : furtherThings(heard.filling, given);
-    for (const slot of further) delete given[slot];
-    if (further.length > 0) gathered.firstOf = valueWords(turn, open.values[further[0]!]!);
+    for (const slot of further) dropHeld(given, slot);
+    if (further.length > 0) gathered.firstOf = valueWords(turn, heldOf(open.values, further[0]!)!);
     const taken = { ...tooEarly(form, open.values, given), ...applying(form, open.values, given) };
     const nothing =
       Object.keys(taken).length === 0 &&
@@ -251,7 +257,7 @@ const asksIn = (turn: Turn, { start, end }: { start: number; end: number }): boo
   turn.hearing.content.some((clause) => clause.question && clause.start < end && start < clause.end);
 
 /** "Do you have half past three?": a question may offer the value that was asked for. */
-function valueOffered(filling: Filling, own: Stretches): Record<string, SlotValue> {
+function valueOffered(filling: Filling, own: Stretches): Values {
   const { turn, open, asked } = filling;
   if (!asked || !slotApplies(asked, open.values)) return {};
   const questions = turn.hearing.content.filter(
@@ -262,5 +268,5 @@ function valueOffered(filling: Filling, own: Stretches): Record<string, SlotValu
   );
   if (questions.length === 0) return {};
   const { given } = valuesFor(turn, open.intent, { asked: asked.name, within: questions });
-  return given[asked.name] === undefined ? {} : { [asked.name]: given[asked.name]! };
+  return heldOf(given, asked.name) === undefined ? {} : { [asked.name]: heldOf(given, asked.name)! };
 }

@@ -5,12 +5,13 @@ import { bareNumber, numberFor, onlyValue } from '../fits.js';
 import { namedSlots } from '../named.js';
 import { askAgain, countMiss, openForm, slotWords, takeAndAdvance, type Reader, type Turn } from '../turn.js';
 import { valuesFor } from '../wishes.js';
+import { heldOf } from '../../text/named.js';
 
 /** The value of several that an answer chooses: by itself, or by its place. */
 function chosenValue(turn: Turn, slot: Slot, values: readonly SlotValue[]): SlotValue | undefined {
   const open = turn.state.open!;
   const { given } = valuesFor(turn, open.intent, { asked: slot.name });
-  const named = given[slot.name];
+  const named = heldOf(given, slot.name);
   const has = (value: SlotValue | undefined) =>
     value !== undefined && values.some((other) => showValue(other) === showValue(value));
   if (has(named)) return named;

@@ -8,6 +8,7 @@ import { prepareFinders } from '../finders/index.js';
 import { prepareReader, wordsOf } from '../reading.js';
 import { openChain, trainChain, VIEW_SCALE } from './crf.js';
 import { openTagger, trainTaggers } from './tagger.js';
+import { heldOf } from '../../text/named.js';
 
 const BOT = `
 reedGate: 1
@@ -54,7 +55,7 @@ const readText = (text: string) => {
 };
 const lesson = { readText, vectors: NO_VECTORS };
 const models = trainTaggers(bot, lesson);
-const tag = openTagger(models['loss']!, LANGUAGES.en);
+const tag = openTagger(heldOf(models, 'loss')!, LANGUAGES.en);
 const spansOf = (text: string) => {
   const { message, candidates } = readText(text);
   return tag(message, candidates, NO_VECTORS).spans.map(({ slot, start, end }) => [slot, text.slice(start, end)]);

@@ -8,6 +8,8 @@ import type { Candidate } from '../finders/finder.js';
 import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
 import { gatherTaught, lookedAt, nearestTaught, viewsOf, type TaughtWords, type WordViews } from './wordViews.js';
+import type { Named } from '../../text/named.js';
+import { putHeld } from '../../text/named.js';
 
 /** A tagger of one form's slots. Plain data. */
 export interface TaggerModel {
@@ -269,12 +271,12 @@ export function trainTaggers(
   document: BotDocument,
   lesson: TaggerLesson,
   memory: TaggerMemory = new Map(),
-): Record<string, TaggerModel> {
-  const taggers: Record<string, TaggerModel> = {};
+): Named<TaggerModel> {
+  const taggers: Named<TaggerModel> = {};
   for (const form of document.forms) {
     if (!needsTagger(document, form)) continue;
     const tagger = trainTagger(document, form, lesson, memory);
-    if (tagger) taggers[form.name] = tagger;
+    if (tagger) putHeld(taggers, form.name, tagger);
   }
   return taggers;
 }
