@@ -4,13 +4,23 @@
 
   let dark = $state(false);
 
+  function show(isDark: boolean) {
+    dark = isDark;
+    document.documentElement.setAttribute('theme', dark ? 'g100' : 'white');
+  }
+
   onMount(() => {
     dark = document.documentElement.getAttribute('theme') === 'g100';
+    const system = matchMedia('(prefers-color-scheme: dark)');
+    const follow = () => {
+      if (!/(?:^|; )theme=/.test(document.cookie)) show(system.matches);
+    };
+    system.addEventListener('change', follow);
+    return () => system.removeEventListener('change', follow);
   });
 
   function change() {
-    dark = !dark;
-    document.documentElement.setAttribute('theme', dark ? 'g100' : 'white');
+    show(!dark);
     document.cookie = `theme=${dark ? 'dark' : 'light'}; path=/; max-age=31536000; samesite=lax`;
   }
 

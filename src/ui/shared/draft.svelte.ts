@@ -43,9 +43,9 @@ export class Draft {
     if (this.refused === null) this.text = null;
   }
 
-  /** The field was left. */
+  /** The field was left: what is not kept is sent, once more where it was refused before. */
   left(): void {
-    if (this.refused === null) void this.commit();
+    void this.commit();
   }
 
   /** @param lines whether Enter begins another line */

@@ -47,6 +47,7 @@
 
   nav {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
   }
 
   .entry {
