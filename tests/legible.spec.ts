@@ -40,7 +40,7 @@ const measure = (page: Page, selector: string, state: string): Promise<Legibilit
         });
         return 0.2126 * x + 0.7152 * y + 0.0722 * z;
       };
-      return [...document.querySelectorAll<HTMLElement>(wanted!)].flatMap((element) => {
+      return [...document.querySelectorAll<HTMLElement>(wanted)].flatMap((element) => {
         const words = element.innerText.trim();
         if (words === '' || element.getClientRects().length === 0) return [];
         const back = behind(element);
@@ -48,7 +48,7 @@ const measure = (page: Page, selector: string, state: string): Promise<Legibilit
         const opacity = Number(getComputedStyle(element).opacity);
         const front = over([colour[0], colour[1], colour[2], colour[3] * opacity], back);
         const [light, dark] = [luminance(front), luminance(back)].sort((a, b) => b - a) as [number, number];
-        return [{ words: words.slice(0, 40), state: now!, ratio: (light + 0.05) / (dark + 0.05) }];
+        return [{ words: words.slice(0, 40), state: now, ratio: (light + 0.05) / (dark + 0.05) }];
       });
     },
     [selector, state] as const,
