@@ -77,7 +77,7 @@ test('new, duplicate, delete and undo', async ({ page }) => {
 });
 
 test('axe finds nothing on any view, in either theme, and no view scrolls sideways', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   for (const theme of ['light', 'dark']) {
     await page.context().addCookies([{ name: 'theme', value: theme, url: server.url }]);
     for (const view of [
