@@ -57,21 +57,22 @@ const tooHeavy = (pattern: string): string =>
 
 /** The faults of all patterns together, which every message is read with. */
 function patternsFaults(entities: readonly Entity[]): Fault[] {
-  let weight = 0;
-  for (const { kind, pattern } of entities) if (kind === 'pattern' && pattern) weight += safeWeight(pattern);
+  const weights = entities.map(({ kind, pattern }) => (kind === 'pattern' && pattern ? weighed(pattern) : 0));
+  // What cannot be read is told of the entity itself.
+  const weight = weights.reduce<number>((sum, one) => sum + (typeof one === 'number' ? one : 0), 0);
   if (weight <= HEAVIEST_PATTERNS) return [];
   const message =
     'have patterns that are too heavy together: each message would take long to read. Use fewer, or simpler ones';
   return [{ path: 'entities', message }];
 }
 
-/** The weight of a pattern; none where it cannot be read, which is told of the entity itself. */
-function safeWeight(pattern: string): number {
+/** The weight of a pattern, or why it cannot be read. */
+function weighed(pattern: string): number | string {
   try {
     return weightOf(compilePattern(pattern));
   } catch (error) {
     if (!(error instanceof PatternError)) throw error;
-    return 0;
+    return error.message;
   }
 }
 
@@ -83,13 +84,9 @@ function entityFaults(entity: Entity, path: string): Fault[] {
   if (entity.pattern === undefined || entity.pattern === '') {
     return [{ path: `${path}.pattern`, message: 'is missing: an entity of kind pattern needs one, such as AB-\\d{4}' }];
   }
-  try {
-    const weight = weightOf(compilePattern(entity.pattern));
-    return weight > HEAVIEST_PATTERN ? [{ path: `${path}.pattern`, message: tooHeavy(entity.pattern) }] : [];
-  } catch (error) {
-    if (!(error instanceof PatternError)) throw error;
-    return [{ path: `${path}.pattern`, message: error.message }];
-  }
+  const weight = weighed(entity.pattern);
+  if (typeof weight === 'number' && weight <= HEAVIEST_PATTERN) return [];
+  return [{ path: `${path}.pattern`, message: typeof weight === 'string' ? weight : tooHeavy(entity.pattern) }];
 }
 
 /** @param before the utterances of the intent that are known to be right; only others are looked at */

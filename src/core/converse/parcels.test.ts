@@ -11,7 +11,7 @@ testManners('parcels', {
       name: 'that was spoken of is what is cancelled, not the question that stands open',
       lines: [
         'where is TP120121',
-        ['can you redeliver it tomorrow', /o you mean/],
+        ['can you redeliver it tomorrow', /^Do you mean “ask a callback”\?$/],
         ['cancel it then', /Shall I cancel the collection TP120121/],
       ],
     },

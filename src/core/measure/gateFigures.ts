@@ -2,8 +2,7 @@ import type { GateCosts } from '../bot/document.js';
 import { decide, type Gate } from '../recognise/gate.js';
 import { countConsequences, type Consequences, type GatedMessage } from './levels.js';
 import { LEVELS, meanCost } from './recommend.js';
-import type { Named } from '../text/named.js';
-import { heldBy } from '../text/named.js';
+import { heldBy, type Named } from '../text/named.js';
 
 /** How many messages lie in each stretch of confidence, by whether their first intent is right. */
 export interface ConfidenceHistogram {

@@ -1,7 +1,6 @@
 import { clarifyOf, formOfIntent, type BotDocument, type GateSettings } from '../bot/document.js';
 import type { RankedIntent } from './intentModel.js';
-import type { Named } from '../text/named.js';
-import { heldBy, heldOf } from '../text/named.js';
+import { heldBy, heldOf, type Named } from '../text/named.js';
 
 /** What the gate lets through: acted on, asked about, or not matched. */
 export type Decision = 'accept' | 'ask' | 'none';
@@ -42,12 +41,10 @@ export function gateOf(document: BotDocument): Gate {
 }
 
 /** Whether an intent opens a form that is read back. */
-export const isReadBack = (intent: string, { care }: Gate): boolean =>
-  care !== undefined && Object.hasOwn(care, intent) && heldOf(care, intent)!.readBack;
+export const isReadBack = (intent: string, { care }: Gate): boolean => heldOf(care ?? {}, intent)?.readBack ?? false;
 
 /** The accept level that an intent has of its own. */
-export const ownLevel = (intent: string, { care }: Gate): number | undefined =>
-  care && Object.hasOwn(care, intent) ? heldOf(care, intent)!.accept : undefined;
+export const ownLevel = (intent: string, { care }: Gate): number | undefined => heldOf(care ?? {}, intent)?.accept;
 
 /** The least confidence at which an intent is acted on. */
 export const acceptLevel = (intent: string, gate: Gate): number =>

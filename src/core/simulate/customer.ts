@@ -15,7 +15,7 @@ const put = (template: string, value: string, wrong = ''): string =>
 export function wrongSlots(values: Values, { wants }: Goal): string[] {
   return entriesOf(values)
     .filter(([slot, value]) => {
-      const wanted = Object.hasOwn(wants, slot) ? heldOf(wants, slot)?.value : undefined;
+      const wanted = heldOf(wants, slot)?.value;
       return wanted !== undefined && !sameValue(Array.isArray(value) && value.length === 1 ? value[0] : value, wanted);
     })
     .map(([slot]) => slot);

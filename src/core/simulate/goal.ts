@@ -3,8 +3,7 @@ import { exampleAnswer } from '../bot/examples.js';
 import type { Language } from '../language/language.js';
 import { oneOf, type Random } from '../noise/noise.js';
 import type { SlotValue } from '../recognise/value.js';
-import type { Named } from '../text/named.js';
-import { heldOf } from '../text/named.js';
+import { heldOf, type Named } from '../text/named.js';
 
 /** What a customer wants for a slot. */
 export interface Want {
@@ -60,7 +59,7 @@ function asSaid({ text, marks }: Utterance, wants: Named<Want>): string {
   return [...marks]
     .sort((a, b) => b.start - a.start)
     .reduce((said, { slot, start, end }) => {
-      const want = Object.hasOwn(wants, slot) ? heldOf(wants, slot) : undefined;
+      const want = heldOf(wants, slot);
       return want ? said.slice(0, start) + want.said + said.slice(end) : said;
     }, text);
 }

@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache';
 import answerWorker from '../../workers/answer.worker.ts?nodeWorker';
 import type { PersonSaid } from '../../core/contract/try.js';
 import type { ConversationState, Step } from '../../core/converse/state.js';
-import type { Vectors } from '../../core/encode/encoder.js';
+import { NO_VECTORS, type Vectors } from '../../core/encode/encoder.js';
 import type { Recognition } from '../../core/recognise/recognition.js';
 import { TooLongError } from '../errors.js';
 import { EncoderThreads } from '../encoder/threads.js';
@@ -17,6 +17,8 @@ export type Waiting = 'person' | 'bulk';
 const LIMITS: Record<Waiting, number> = { person: 10_000, bulk: 120_000 };
 /** Work whose length follows from what a bot is taught, and that a person stops when it is too long. */
 const UNLIMITED: readonly TaskName[] = ['teach', 'textsToTeach'];
+/** Work that meets its texts on the way. */
+const ASKING: readonly TaskName[] = ['simulate', 'helpThrough'];
 /** Messages whose texts to encode stay known: what is typed on, and what comes again, goes the shorter way. */
 const MOST_KNOWN = 2000;
 
@@ -47,7 +49,8 @@ export class Answering {
     given: Tasks[Name]['given'],
   ): Promise<Tasks[Name]['gives']> {
     const limit = UNLIMITED.includes(name) ? undefined : LIMITS[waiting];
-    const answers = (texts: unknown) => this.encoder.encode(waiting, texts as string[]);
+    const vectorsOf = (texts: unknown) => this.encoder.encode(waiting, texts as string[]);
+    const answers = ASKING.includes(name) ? vectorsOf : undefined;
     try {
       return (await this.#threads[waiting].run({ name, given } as Task, {
         name,
@@ -69,7 +72,7 @@ export class Answering {
 
   /** Takes a conversation of a person one turn further. */
   async converse(model: SharedModel, state: ConversationState, said: PersonSaid, now: string): Promise<Step> {
-    const vectors = said.type === 'text' ? await this.#vectorsOf(model, said.text, 'turns') : new Map();
+    const vectors = said.type === 'text' ? await this.#vectorsOf(model, said.text, 'turns') : NO_VECTORS;
     return this.run('person', 'converse', { model, state, said, now, vectors });
   }
 

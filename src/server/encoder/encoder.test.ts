@@ -43,7 +43,8 @@ describe('the sentence encoder', () => {
     const own = await encoder.encode(TEXTS);
     references.forEach(({ text, vector }, at) => {
       expect(own[at]).toHaveLength(VECTOR_LENGTH);
-      expect(cosine(own[at]!, vector), text).toBeGreaterThan(0.99);
+      // Hundreds of words that are none lie farther from what was taught.
+      expect(cosine(own[at]!, vector), text).toBeGreaterThan(text.startsWith('word0 ') ? 0.99 : 0.995);
     });
   });
 

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { lstatSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
@@ -36,7 +36,9 @@ export function sweepFolders(): void {
   for (const name of readdirSync(tmpdir())) {
     const [, number, began] = OWN.exec(name) ?? [];
     if (number === undefined || isRunning(Number(number), began ?? '')) continue;
-    // Of another person, or gone meanwhile: whoever may take it away does.
-    rmSync(path.join(tmpdir(), name), { recursive: true, force: true, maxRetries: 0 });
+    const folder = path.join(tmpdir(), name);
+    // Another start may have swept it meanwhile; what is another person's is left to them.
+    const owner = lstatSync(folder, { throwIfNoEntry: false })?.uid;
+    if (owner === process.getuid?.()) rmSync(folder, { recursive: true, force: true });
   }
 }

@@ -452,27 +452,24 @@ const MOST_STEERING_WORDS = 24;
 /** The words of the longest lead-in or tail. */
 const LONGEST_LITTLE = 5;
 
-/** How many words from the beginning on are such phrases, one after another: each number for which that is so. */
-function runsFrom(words: readonly string[], phrase: RegExp): number[] {
+/**
+ * How many words at one end are such phrases, one after another: each number for which that is so.
+ * @param fits whether the words between two numbers, counted from that end, are one phrase
+ */
+function runs(words: number, fits: (from: number, to: number) => boolean): number[] {
   const reached = [0];
   for (const from of reached) {
-    for (let to = from + 1; to <= Math.min(words.length, from + LONGEST_LITTLE); to++)
-      if (!reached.includes(to) && phrase.test(words.slice(from, to).join(' '))) reached.push(to);
+    for (let to = from + 1; to <= Math.min(words, from + LONGEST_LITTLE); to++)
+      if (!reached.includes(to) && fits(from, to)) reached.push(to);
   }
   return reached;
 }
 
-/** How many words at the end are such phrases; the same from behind. */
-function runsBack(words: readonly string[], phrase: RegExp): number[] {
-  const reached = [0];
-  for (const from of reached) {
-    const end = words.length - from;
-    for (let count = 1; count <= Math.min(end, LONGEST_LITTLE); count++)
-      if (!reached.includes(from + count) && phrase.test(words.slice(end - count, end).join(' ')))
-        reached.push(from + count);
-  }
-  return reached;
-}
+const runsFrom = (words: readonly string[], phrase: RegExp): number[] =>
+  runs(words.length, (from, to) => phrase.test(words.slice(from, to).join(' ')));
+
+const runsBack = (words: readonly string[], phrase: RegExp): number[] =>
+  runs(words.length, (from, to) => phrase.test(words.slice(words.length - to, words.length - from).join(' ')));
 
 /**
  * What a whole clause does to the conversation; `null` where it says something else. First as it stands, since some

@@ -6,10 +6,22 @@ import { LEADS, TAILS } from './commands.js';
 const hear = (text: string) => hearIn(text, LANGUAGES.en);
 
 describe('words that are said again and again', () => {
-  /** Lead-ins, tails and what is said while one thinks; of a phrase with choices in it, its plain words. */
-  const phrases = [
-    ...new Set([...LEADS, ...TAILS, 'cancel it', 'right now', 'bye', 'all right', 'i have told you']),
-  ].map((phrase) => phrase.replace(/\(\?:([^|)]*)[^)]*\)/g, '$1').replace(/[?+]/g, ''));
+  /** Lead-ins and tails that are written as patterns, each said out. */
+  const SAID = [
+    'umm',
+    'erm',
+    'hmm',
+    'on second thoughts',
+    'id just like to',
+    'i would rather',
+    'i really want to',
+    'anymore',
+  ];
+  const STEERING = ['cancel it', 'right now', 'bye', 'all right', 'i have told you'];
+  const isPattern = (phrase: string) => /[^a-z ]/.test(phrase);
+  const listed = [...new Set([...LEADS, ...TAILS])];
+  const phrases = [...listed.filter((phrase) => !isPattern(phrase)), ...SAID, ...STEERING];
+
   const { isFiller } = LANGUAGES.en.clauses;
   const MOST = 50;
 
@@ -35,6 +47,14 @@ describe('words that are said again and again', () => {
         expect([phrase, length, quickest(() => isFiller(text)) < MOST]).toEqual([phrase, length, true]);
       }
     }
+  });
+
+  it('are of every lead-in and tail', () => {
+    for (const pattern of listed.filter(isPattern))
+      expect(
+        SAID.filter((said) => new RegExp(`^(?:${pattern})$`).test(said)),
+        pattern,
+      ).not.toEqual([]);
   });
 
   it('are read no further than any message is', () => {

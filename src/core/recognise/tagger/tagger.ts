@@ -8,8 +8,7 @@ import type { Candidate } from '../finders/finder.js';
 import type { Vectors } from '../../encode/encoder.js';
 import { openChain, trainChain, type ChainModel, type LabelledRows } from './crf.js';
 import { gatherTaught, lookedAt, nearestTaught, viewsOf, type TaughtWords, type WordViews } from './wordViews.js';
-import type { Named } from '../../text/named.js';
-import { putHeld } from '../../text/named.js';
+import { putHeld, type Named } from '../../text/named.js';
 
 /** A tagger of one form's slots. Plain data. */
 export interface TaggerModel {
