@@ -59,11 +59,14 @@ const VIEWS = [
   '/bots/1/teach',
   '/bots/1/teach/entities',
   '/bots/1/say',
+  '/bots/1/say/texts',
   '/bots/1/gate',
   '/bots/1/try',
   '/bots/1/prove',
   '/bots/1/prove?show=lines',
   '/bots/1/prove?show=runs',
+  '/bots/1/prove/trials',
+  '/bots/1/settings',
 ];
 /** What WCAG asks of words of the usual size; it asks nothing of what cannot be pressed, which still is to be read. */
 const LEAST = 4.5;
